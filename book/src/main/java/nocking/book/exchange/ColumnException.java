@@ -1,0 +1,10 @@
+package nocking.book.exchange;
+
+/** A column file is not what it should be; the message is one sentence naming file, row, column. */
+public final class ColumnException extends IllegalArgumentException {
+  private static final long serialVersionUID = 1L;
+
+  public ColumnException(String message) {
+    super(message);
+  }
+}

@@ -1,0 +1,278 @@
+package nocking.book.exchange;
+
+import de.siegmar.fastcsv.reader.CommentStrategy;
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Pattern;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
+import nocking.quantity.UnitCatalogue;
+
+/**
+ * A table of columns as text: what was recognised in it, to be shown before anything is taken.
+ *
+ * @param source name for messages
+ * @param delimiter between cells: comma, semicolon, tab or bar
+ * @param decimal point or comma
+ * @param header names of the columns, made up where the text has none
+ * @param named true when the text has a header row
+ * @param units unit symbols of the second row, empty when it has none
+ */
+public record ColumnFile(
+    String source,
+    char delimiter,
+    char decimal,
+    List<String> header,
+    boolean named,
+    List<String> units,
+    List<Row> rows) {
+
+  /**
+   * @param line in the text, from 1
+   */
+  public record Row(int line, List<String> cells) {}
+
+  private static final List<Character> DELIMITERS = List.of('\t', ';', ',', '|');
+  private static final Pattern POINT_NUMBER =
+      Pattern.compile("[-+−]?(\\d+\\.?\\d*|\\.\\d+)([eE][-+]?\\d+)?");
+  private static final Pattern COMMA_NUMBER =
+      Pattern.compile("[-+−]?(\\d+,?\\d*|,\\d+)([eE][-+]?\\d+)?");
+  private static final int LARGEST = 64 << 20;
+
+  /**
+   * @throws ColumnException when the file is missing, empty or no text
+   */
+  public static ColumnFile read(Path path) {
+    try {
+      if (Files.isDirectory(path)) throw new ColumnException(path + " is a folder, not a file");
+      if (Files.size(path) > LARGEST) throw new ColumnException(path + " is larger than 64 MB");
+      byte[] bytes = Files.readAllBytes(path);
+      String text =
+          StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
+      return parse(text, path.getFileName().toString());
+    } catch (NoSuchFileException e) {
+      throw new ColumnException(path + " does not exist");
+    } catch (CharacterCodingException e) {
+      throw new ColumnException(path + " is not text in UTF-8: expected a table of columns");
+    } catch (IOException e) {
+      throw new ColumnException(path + " cannot be read: " + e.getMessage());
+    }
+  }
+
+  /**
+   * @throws ColumnException when there is nothing in the text
+   */
+  public static ColumnFile parse(String text, String source) {
+    String body = text.startsWith("\uFEFF") ? text.substring(1) : text;
+    if (body.indexOf('\0') >= 0) {
+      throw new ColumnException(source + " is not text: expected a table of columns");
+    }
+    char delimiter = delimiter(body);
+    List<Row> rows = new ArrayList<>(cells(body, delimiter, source));
+    if (rows.isEmpty()) {
+      throw new ColumnException(source + " is empty: expected a header row and rows of numbers");
+    }
+    char decimal = decimal(rows, delimiter);
+    boolean named = rows.getFirst().cells.stream().noneMatch(c -> isNumber(c, decimal));
+    List<String> header;
+    if (named) {
+      header = rows.removeFirst().cells.stream().map(String::strip).toList();
+    } else {
+      header = new ArrayList<>();
+      for (int i = 1; i <= rows.getFirst().cells.size(); i++) header.add("column " + i);
+    }
+    List<String> units = List.of();
+    if (named && !rows.isEmpty() && isUnitsRow(rows.getFirst().cells, decimal)) {
+      units = rows.removeFirst().cells.stream().map(ColumnFile::bare).toList();
+    }
+    return new ColumnFile(
+        source, delimiter, decimal, List.copyOf(header), named, units, List.copyOf(rows));
+  }
+
+  private static List<Row> cells(String body, char delimiter, String source) {
+    var rows = new ArrayList<Row>();
+    try (var reader =
+        CsvReader.builder()
+            .fieldSeparator(delimiter)
+            .commentStrategy(CommentStrategy.NONE)
+            .skipEmptyLines(true)
+            .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
+            .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
+            .ofCsvRecord(body)) {
+      for (var record : reader) {
+        List<String> cells = record.getFields().stream().map(String::strip).toList();
+        boolean blank = cells.stream().allMatch(String::isEmpty);
+        if (!blank) rows.add(new Row((int) record.getStartingLineNumber(), cells));
+      }
+      return rows;
+    } catch (CsvParseException e) {
+      throw new ColumnException(source + " cannot be read as columns: " + e.getMessage());
+    } catch (IOException e) {
+      throw new ColumnException(source + " cannot be read: " + e.getMessage());
+    }
+  }
+
+  /** The separator that stands in every line, tab before semicolon before comma. */
+  private static char delimiter(String body) {
+    List<String> lines = body.lines().filter(l -> !l.isBlank()).limit(50).toList();
+    for (char d : DELIMITERS) {
+      if (!lines.isEmpty() && lines.stream().allMatch(l -> l.indexOf(d) >= 0)) return d;
+    }
+    char best = ',';
+    long most = 0;
+    for (char d : DELIMITERS) {
+      long n = lines.stream().filter(l -> l.indexOf(d) >= 0).count();
+      if (n > most) {
+        most = n;
+        best = d;
+      }
+    }
+    return best;
+  }
+
+  private static char decimal(List<Row> rows, char delimiter) {
+    if (delimiter == ',') return '.';
+    long commas = 0;
+    long points = 0;
+    for (Row row : rows) {
+      for (String cell : row.cells) {
+        if (cell.indexOf(',') >= 0 && COMMA_NUMBER.matcher(cell).matches()) commas++;
+        if (cell.indexOf('.') >= 0 && POINT_NUMBER.matcher(cell).matches()) points++;
+      }
+    }
+    return commas > points ? ',' : '.';
+  }
+
+  private static boolean isNumber(String cell, char decimal) {
+    return (decimal == ',' ? COMMA_NUMBER : POINT_NUMBER).matcher(cell).matches();
+  }
+
+  private static boolean isUnitsRow(List<String> cells, char decimal) {
+    boolean any = false;
+    for (String cell : cells) {
+      if (cell.isBlank()) continue;
+      if (isNumber(cell, decimal)) return false;
+      try {
+        UnitCatalogue.parse(bare(cell));
+        any = true;
+      } catch (QuantityException e) {
+        return false;
+      }
+    }
+    return any;
+  }
+
+  /** Unit without the brackets that some programs put around it. */
+  private static String bare(String unit) {
+    return unit.strip().replaceAll("^[\\[(]|[\\])]$", "");
+  }
+
+  /** Unit of a column, where the file states it. */
+  public Optional<Unit> unit(int column) {
+    if (column >= units.size() || units.get(column).isBlank()) return Optional.empty();
+    return Optional.of(UnitCatalogue.parse(units.get(column)));
+  }
+
+  /**
+   * Index of a column by its name or by its number from 1.
+   *
+   * @throws ColumnException naming the columns that there are
+   */
+  public int column(String name) {
+    for (int i = 0; i < header.size(); i++) {
+      if (header.get(i).equalsIgnoreCase(name.strip())) return i;
+    }
+    if (name.matches("\\d{1,3}")) {
+      int number = Integer.parseInt(name);
+      if (number >= 1 && number <= header.size()) return number - 1;
+    }
+    throw new ColumnException(
+        "%s has no column '%s'; it has %s".formatted(source, name, String.join(", ", header)));
+  }
+
+  /** Text of a cell; empty where the row is too short. */
+  public String text(Row row, int column) {
+    return column < row.cells.size() ? row.cells.get(column) : "";
+  }
+
+  /**
+   * All numbers of a column.
+   *
+   * @throws ColumnException naming file, row and column, what was read and what was expected
+   */
+  public double[] numbers(int column) {
+    double[] values = new double[rows.size()];
+    for (int i = 0; i < values.length; i++) values[i] = number(rows.get(i), column);
+    return values;
+  }
+
+  /**
+   * @throws ColumnException naming file, row and column, what was read and what was expected
+   */
+  public double number(Row row, int column) {
+    if (column >= row.cells.size()) {
+      throw new ColumnException(
+          "%s, row %d: has %d cell%s, expected %d"
+              .formatted(
+                  source,
+                  row.line,
+                  row.cells.size(),
+                  row.cells.size() == 1 ? "" : "s",
+                  header.size()));
+    }
+    String cell = row.cells.get(column);
+    if (!isNumber(cell, decimal)) {
+      throw new ColumnException(
+          "%s, row %d, column %s: read '%s', expected a number%s"
+              .formatted(
+                  source,
+                  row.line,
+                  header.get(column),
+                  cell,
+                  decimal == ',' ? " with a decimal comma" : ""));
+    }
+    double value = Double.parseDouble(pointed(cell));
+    if (!Double.isFinite(value)) {
+      throw new ColumnException(
+          "%s, row %d, column %s: '%s' is too large"
+              .formatted(source, row.line, header.get(column), cell));
+    }
+    return value;
+  }
+
+  /** A number's text with a decimal point, as a number field takes it. */
+  public String pointed(String cell) {
+    String s = cell.replace('−', '-');
+    return decimal == ',' ? s.replace(',', '.') : s;
+  }
+
+  /** What was recognised, in words: delimiter, decimal mark, header, units. */
+  public String says() {
+    String between =
+        switch (delimiter) {
+          case '\t' -> "tabs";
+          case ';' -> "semicolons";
+          case ',' -> "commas";
+          default -> "bars";
+        };
+    return "%d rows of %d columns between %s, decimal %s, %s, %s"
+        .formatted(
+            rows.size(),
+            header.size(),
+            between,
+            decimal == ',' ? "comma" : "point",
+            named ? "with a header" : "no header",
+            units.isEmpty() ? "no units row" : "units " + String.join(", ", units));
+  }
+}

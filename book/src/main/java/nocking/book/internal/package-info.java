@@ -1,0 +1,2 @@
+/** What only the book itself may use. */
+package nocking.book.internal;

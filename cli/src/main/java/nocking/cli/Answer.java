@@ -1,0 +1,65 @@
+package nocking.cli;
+
+import java.io.PrintWriter;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * What a command prints: an object for scripts and a text for people, made from the same numbers.
+ * Numbers that do not exist (NaN) are null in JSON.
+ */
+final class Answer {
+  private static final JsonMapper MAPPER = JsonMapper.builder().build();
+
+  private final Map<String, Object> object = new LinkedHashMap<>();
+  private final StringBuilder text = new StringBuilder();
+
+  Answer put(String key, Object value) {
+    object.put(key, value instanceof Double d ? number(d) : value);
+    return this;
+  }
+
+  Answer line(String format, Object... arguments) {
+    text.append(arguments.length == 0 ? format : format.formatted(arguments)).append('\n');
+    return this;
+  }
+
+  void print(PrintWriter out, boolean json) {
+    out.print(json ? MAPPER.writeValueAsString(object) + "\n" : text);
+    out.flush();
+  }
+
+  /** An object of its own, keys and values in turn. */
+  static Map<String, Object> object(Object... pairs) {
+    var map = new LinkedHashMap<String, Object>();
+    for (int i = 0; i < pairs.length; i += 2) {
+      Object value = pairs[i + 1];
+      map.put((String) pairs[i], value instanceof Double d ? number(d) : value);
+    }
+    return map;
+  }
+
+  private static Double number(double d) {
+    return Double.isFinite(d) ? d : null;
+  }
+
+  /** Columns set apart by two spaces, right-aligned but for the first. */
+  Answer table(List<List<String>> rows) {
+    int columns = rows.stream().mapToInt(List::size).max().orElse(0);
+    int[] widths = new int[columns];
+    for (var row : rows) {
+      for (int i = 0; i < row.size(); i++) widths[i] = Math.max(widths[i], row.get(i).length());
+    }
+    for (var row : rows) {
+      var line = new StringBuilder();
+      for (int i = 0; i < row.size(); i++) {
+        String pad = " ".repeat(widths[i] - row.get(i).length());
+        line.append(i == 0 ? row.get(i) + pad : "  " + pad + row.get(i));
+      }
+      text.append(line.toString().stripTrailing()).append('\n');
+    }
+    return this;
+  }
+}

@@ -1,0 +1,150 @@
+package nocking.cli;
+
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import nocking.analysis.Analysis;
+import nocking.book.BookFile;
+import nocking.book.exchange.ColumnException;
+import nocking.book.exchange.ColumnFile;
+import nocking.channel.Channel;
+import nocking.check.CheckPoint;
+import nocking.check.CheckRow;
+import nocking.check.CheckSheet;
+import nocking.check.CheckSheet.Measured;
+import nocking.check.Verdict;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Expected against measured; exit code 1 when a line fails. */
+@Command(name = "check", description = "Expected against measured at the check inputs of a channel.")
+final class CheckCommand extends JsonOption {
+  @Parameters(index = "0", paramLabel = "BOOK")
+  Path book;
+
+  @Parameters(index = "1", paramLabel = "CHANNEL")
+  String tag;
+
+  @Option(
+      names = "--measured",
+      paramLabel = "FILE.csv",
+      description = "Applied and measured values, the first two columns; used instead of the sheet.")
+  Path measured;
+
+  @Override
+  int run(Answer answer) {
+    Channel channel;
+    try (BookFile file = BookFile.openToRead(book, Clock.systemUTC())) {
+      channel = ChannelFiles.find(file.read(), tag, book);
+    }
+    if (measured != null) channel = channel.withCheck(sheet(channel));
+    Analysis analysis = Analysis.of(channel);
+    if (analysis.path().isEmpty()) {
+      throw new QuantityException(
+          channel.tag() + ": " + analysis.pathProblem().orElse("no sensor is defined yet"));
+    }
+    List<CheckRow> rows = analysis.checkRows();
+    answer
+        .put("points", rows.stream().map(r -> object(r, analysis)).toList())
+        .put("verdict", word(analysis.verdict()));
+    text(answer, analysis, rows);
+    return analysis.verdict() == Verdict.FAIL ? NockingCli.FAIL : 0;
+  }
+
+  private CheckSheet sheet(Channel channel) {
+    ColumnFile f = ColumnFile.read(measured);
+    if (f.header().size() < 2 || f.rows().isEmpty()) {
+      throw new ColumnException(
+          f.source() + " needs two columns, applied and measured, and rows in them");
+    }
+    Unit own = channel.unit();
+    Unit unit = f.unit(1).orElse(unitOf(channel.check().measured(), own));
+    Measured as =
+        unit.dimension().equals(Unit.VOLT.dimension())
+            ? Measured.VOLTS
+            : unit.dimension().equals(Unit.COUNTS.dimension()) ? Measured.COUNTS : Measured.READING;
+    Unit asUnit = unitOf(as, own);
+    var points = new ArrayList<CheckPoint>();
+    for (ColumnFile.Row row : f.rows()) {
+      double applied = f.unit(0).orElse(own).convert(f.number(row, 0), own);
+      double value = unit.convert(f.number(row, 1), asUnit);
+      points.add(new CheckPoint(Value.of(applied), Value.of(value)));
+    }
+    return new CheckSheet(as, points);
+  }
+
+  private static Unit unitOf(Measured as, Unit quantity) {
+    return switch (as) {
+      case READING -> quantity;
+      case VOLTS -> Unit.VOLT;
+      case COUNTS -> Unit.COUNTS;
+    };
+  }
+
+  private static Map<String, Object> object(CheckRow r, Analysis analysis) {
+    var nodes = new ArrayList<Map<String, Object>>();
+    var points = analysis.path().orElseThrow().points();
+    for (int i = 0; i < points.size(); i++) {
+      nodes.add(
+          Answer.object("name", points.get(i).name(), "value", r.expectedNodes().get(i), "unit", "V"));
+    }
+    return Answer.object(
+        "applied",
+        r.applied(),
+        "expectedNodes",
+        nodes,
+        "expectedRaw",
+        r.expectedCode(),
+        "expectedReading",
+        r.expectedReading(),
+        "measured",
+        r.measured(),
+        "reading",
+        r.reading(),
+        "error",
+        r.error(),
+        "percentOfSpan",
+        r.percentOfSpan(),
+        "millivolts",
+        r.millivolts(),
+        "uncertainty",
+        null,
+        "verdict",
+        word(r.verdict()));
+  }
+
+  private static String word(Verdict v) {
+    return v.name().toLowerCase(Locale.ROOT);
+  }
+
+  private static void text(Answer answer, Analysis analysis, List<CheckRow> rows) {
+    int d = analysis.decimals();
+    String unit = analysis.channel().definition().unit();
+    var table = new ArrayList<List<String>>();
+    table.add(
+        List.of("applied " + unit, "expected V", "raw", "reading", "measured", "error " + unit, "% span", "mV", "verdict"));
+    for (CheckRow r : rows) {
+      table.add(
+          List.of(
+              Numbers.fixed(r.applied(), d),
+              Numbers.fixed(r.expectedNodes().getLast(), 4),
+              String.valueOf(r.expectedCode()),
+              Numbers.fixed(r.expectedReading(), d),
+              Numbers.trimmed(r.measured(), 6),
+              Numbers.signed(r.error(), d + 1),
+              Numbers.signed(r.percentOfSpan(), 2),
+              Numbers.signed(r.millivolts(), 1),
+              word(r.verdict())));
+    }
+    answer.table(table);
+    answer.line("%s: %s", analysis.channel().tag(), word(analysis.verdict()));
+  }
+}

@@ -1,0 +1,69 @@
+package nocking.cli;
+
+import nocking.quantity.Dimension;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.QuantityParser;
+import nocking.quantity.Unit;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Converts a value between units, and between gauge and absolute pressure. */
+@Command(name = "convert", description = "Convert a value: nocking convert 25 psi kPa")
+final class ConvertCommand extends JsonOption {
+  private static final String STANDARD_ATMOSPHERE = "101.325kPa";
+
+  @Parameters(index = "0", paramLabel = "VALUE", description = "A number or an expression.")
+  String value;
+
+  @Parameters(index = "1", paramLabel = "FROM", description = "Unit of the value.")
+  String from;
+
+  @Parameters(index = "2", paramLabel = "TO", description = "Unit wanted.")
+  String to;
+
+  @Option(
+      names = "--gauge-to-absolute",
+      arity = "0..1",
+      fallbackValue = STANDARD_ATMOSPHERE,
+      paramLabel = "ATM",
+      description = "Add the ambient pressure (default: ${FALLBACK-VALUE}).")
+  String addAmbient;
+
+  @Option(
+      names = "--absolute-to-gauge",
+      arity = "0..1",
+      fallbackValue = STANDARD_ATMOSPHERE,
+      paramLabel = "ATM",
+      description = "Take the ambient pressure away (default: ${FALLBACK-VALUE}).")
+  String takeAmbient;
+
+  @Override
+  int run(Answer answer) {
+    Unit source = Unit.of(from);
+    Unit target = Unit.of(to);
+    double number = QuantityParser.value(value, source);
+    double converted = source.convert(number, target) + ambient(target);
+    answer
+        .put("value", converted)
+        .put("unit", target.symbol())
+        .line("%s %s", Numbers.trimmed(converted, 9), target.symbol());
+    return 0;
+  }
+
+  private double ambient(Unit target) {
+    if (addAmbient == null && takeAmbient == null) return 0;
+    if (addAmbient != null && takeAmbient != null) {
+      throw new QuantityException("gauge to absolute and absolute to gauge exclude each other");
+    }
+    if (!target.dimension().equals(Dimension.PRESSURE)) {
+      throw new QuantityException(
+          "gauge and absolute are for pressures; %s is %s"
+              .formatted(target.symbol(), target.dimension().says()));
+    }
+    String typed = addAmbient != null ? addAmbient : takeAmbient;
+    double ambient = QuantityParser.value(typed, target);
+    return addAmbient != null ? ambient : -ambient;
+  }
+}

@@ -1,0 +1,117 @@
+package nocking.cli;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import nocking.book.BookException;
+import nocking.book.BookFile;
+import nocking.book.exchange.ColumnFile;
+import nocking.book.exchange.PointsCsv;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+import nocking.channel.DocumentException;
+import nocking.points.PointSet;
+import nocking.points.RawUnit;
+import nocking.points.ReferencePoint;
+import nocking.quantity.QuantityException;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Takes channels from JSON or reference points from CSV into a book. */
+@Command(
+    name = "import",
+    description = "Take channels from .json, or points of --channel from .csv, into a book.")
+final class ImportCommand extends JsonOption {
+  @Parameters(index = "0", paramLabel = "FILE")
+  Path file;
+
+  @Option(names = "--book", required = true, paramLabel = "BOOK")
+  Path book;
+
+  @Option(names = "--channel", paramLabel = "TAG", description = "Channel that the points are for.")
+  String tag;
+
+  @Option(names = "--force", description = "Replace channels that have the same tag.")
+  boolean force;
+
+  @Override
+  int run(Answer answer) {
+    String name = file.getFileName().toString().toLowerCase(Locale.ROOT);
+    if (name.endsWith(".json")) return channels(answer);
+    if (name.endsWith(".csv")) return points(answer);
+    if (name.endsWith(".xlsx")) throw new NotAvailableException("import of .xlsx");
+    throw new QuantityException("expected a file ending in .json or .csv; read " + file);
+  }
+
+  private BookFile open() {
+    BookFile opened = BookFile.open(book, Clock.systemUTC());
+    if (opened.writable()) return opened;
+    opened.close();
+    throw new BookException(
+        BookException.Cause.OUTSIDE, book + " cannot be changed: " + opened.readOnlyBecause());
+  }
+
+  private int channels(Answer answer) {
+    Book incoming = ChannelFiles.book(file);
+    try (BookFile opened = open()) {
+      Book present = opened.read();
+      var toSave = new ArrayList<Channel>();
+      for (Channel c : incoming.channels()) toSave.add(placed(c, present));
+      opened.saveAll(toSave, "imported from " + file.getFileName());
+    }
+    int n = incoming.channels().size();
+    answer
+        .put("channels", n)
+        .put("points", 0)
+        .line("%s: %d channel%s taken in", book, n, n == 1 ? "" : "s");
+    return 0;
+  }
+
+  /** The channel under the id it has in the book; a locked one is never replaced. */
+  private Channel placed(Channel c, Book present) {
+    Optional<Channel> same = present.byTag(c.tag()).or(() -> present.byId(c.id()));
+    if (same.isEmpty()) return c;
+    if (!force) {
+      throw new DocumentException(
+          "%s is in %s already; --force replaces it".formatted(same.get().tag(), book));
+    }
+    if (same.get().locked()) {
+      throw new DocumentException(
+          "%s is locked in %s; unlock it first".formatted(same.get().tag(), book));
+    }
+    return c.withId(same.get().id());
+  }
+
+  private int points(Answer answer) {
+    if (tag == null) throw new QuantityException("points need --channel TAG");
+    if (!Files.exists(book)) throw new DocumentException(book + " does not exist");
+    ColumnFile columns = ColumnFile.read(file);
+    int n;
+    try (BookFile opened = open()) {
+      Channel channel = ChannelFiles.find(opened.read(), tag, book);
+      if (channel.locked()) {
+        throw new DocumentException("%s is locked; unlock it first".formatted(channel.tag()));
+      }
+      PointSet set = channel.points();
+      PointsCsv.Mapping mapping = PointsCsv.guess(columns, channel);
+      RawUnit raw = PointsCsv.rawUnit(columns, mapping, set.raw());
+      if (!set.points().isEmpty() && raw != set.raw()) {
+        throw new DocumentException(
+            "%s holds %s, but the points of %s are in %s"
+                .formatted(file, raw.unit().symbol(), tag, set.raw().unit().symbol()));
+      }
+      List<ReferencePoint> read = PointsCsv.read(columns, mapping, channel.unit(), raw);
+      opened.save(
+          channel.withPoints(new PointSet(raw, set.points()).plus(read)),
+          "points imported from " + file.getFileName());
+      n = read.size();
+    }
+    answer.put("channels", 0).put("points", n).line("%s: %d points taken in", tag, n);
+    return 0;
+  }
+}

@@ -1,0 +1,114 @@
+package nocking.cli;
+
+import java.io.PrintWriter;
+import java.util.Set;
+import nocking.algebra.AlgebraException;
+import nocking.book.BookException;
+import nocking.book.exchange.ColumnException;
+import nocking.channel.DocumentException;
+import nocking.fit.FitException;
+import nocking.quantity.QuantityException;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.ParameterException;
+
+/**
+ * The command line. Exit codes: 0 done, 1 the answer is a fail, 2 not understood, 3 bad input, 4
+ * something outside failed.
+ */
+@Command(
+    name = "nocking",
+    mixinStandardHelpOptions = true,
+    version = "Nocking 0.1.0",
+    synopsisSubcommandLabel = "[BOOK.nocking | COMMAND]",
+    description = {
+      "Sensor transfer equations, conditioning, calibration and checks.",
+      "Without a command the application opens, on BOOK.nocking where one is given."
+    },
+    subcommands = {
+      ConvertCommand.class,
+      SensorCommand.class,
+      PathCommand.class,
+      FitCommand.class,
+      TableCommand.class,
+      CheckCommand.class,
+      ExportCommand.class,
+      ImportCommand.class,
+      BookCommand.class
+    })
+public final class NockingCli implements Runnable {
+  public static final int FAIL = 1;
+  public static final int NOT_UNDERSTOOD = 2;
+  public static final int BAD_INPUT = 3;
+  public static final int OUTSIDE = 4;
+
+  private static final Set<String> LATER =
+      Set.of(
+          "design", "tolerance", "faults", "diagnose", "bands", "simulate", "run", "certificate");
+
+  @CommandLine.Spec CommandLine.Model.CommandSpec spec;
+
+  @Override
+  public void run() {
+    throw new ParameterException(spec.commandLine(), "A command is missing; see nocking --help.");
+  }
+
+  /** The commands, with any others added to them. */
+  public static CommandLine commandLine(Object... more) {
+    var line = new CommandLine(new NockingCli());
+    for (Object command : more) line.addSubcommand(command);
+    line.setUsageHelpAutoWidth(true);
+    line.setUnmatchedOptionsArePositionalParams(false);
+    for (CommandLine sub : line.getSubcommands().values()) {
+      // "-40" is a number here before it is an unknown option.
+      sub.setUnmatchedOptionsArePositionalParams(sub.getCommand() instanceof ConvertCommand);
+    }
+    line.setParameterExceptionHandler(NockingCli::notUnderstood);
+    line.setExecutionExceptionHandler(NockingCli::failed);
+    return line;
+  }
+
+  /** Runs a command and returns the exit code. */
+  public static int execute(PrintWriter out, PrintWriter err, String... arguments) {
+    if (arguments.length > 0 && LATER.contains(arguments[0])) {
+      err.println("nocking: " + arguments[0] + " is not available yet.");
+      err.flush();
+      return NOT_UNDERSTOOD;
+    }
+    return commandLine().setOut(out).setErr(err).execute(arguments);
+  }
+
+  /** True when the first word is a command that this version only knows by name. */
+  public static boolean isLater(String word) {
+    return LATER.contains(word);
+  }
+
+  private static int notUnderstood(ParameterException e, String[] arguments) {
+    PrintWriter err = e.getCommandLine().getErr();
+    Throwable cause = e.getCause();
+    boolean value = cause instanceof QuantityException;
+    err.println("nocking: " + sentence(value ? cause.getMessage() : e.getMessage()));
+    err.flush();
+    return value ? BAD_INPUT : NOT_UNDERSTOOD;
+  }
+
+  private static int failed(Exception e, CommandLine line, CommandLine.ParseResult result)
+      throws Exception {
+    int code =
+        switch (e) {
+          case NotAvailableException _ -> NOT_UNDERSTOOD;
+          case QuantityException _, ColumnException _, DocumentException _ -> BAD_INPUT;
+          case FitException _, AlgebraException _ -> BAD_INPUT;
+          case BookException b -> b.kind() == BookException.Cause.BAD_INPUT ? BAD_INPUT : OUTSIDE;
+          default -> throw e;
+        };
+    line.getErr().println("nocking: " + sentence(e.getMessage()));
+    line.getErr().flush();
+    return code;
+  }
+
+  private static String sentence(String message) {
+    String m = message.strip().replaceAll("\\s*\\R\\s*", " ");
+    return m.endsWith(".") ? m : m + ".";
+  }
+}

@@ -1,0 +1,201 @@
+package nocking.algebra;
+
+import java.util.LinkedHashSet;
+import java.util.Map;
+import java.util.Set;
+
+/** An algebraic expression over named symbols. Immutable; equality is structural. */
+public sealed interface Expr {
+
+  record Num(double value) implements Expr {}
+
+  record Sym(String name) implements Expr {}
+
+  record Neg(Expr a) implements Expr {}
+
+  record Add(Expr a, Expr b) implements Expr {}
+
+  record Sub(Expr a, Expr b) implements Expr {}
+
+  record Mul(Expr a, Expr b) implements Expr {}
+
+  record Div(Expr a, Expr b) implements Expr {}
+
+  record Pow(Expr a, Expr b) implements Expr {}
+
+  record Apply(Function function, Expr a) implements Expr {}
+
+  /** Functions of one argument; each knows its inverse and derivative in {@link Calculus}. */
+  enum Function {
+    EXP,
+    LN,
+    SQRT;
+
+    public double of(double x) {
+      return switch (this) {
+        case EXP -> Math.exp(x);
+        case LN -> Math.log(x);
+        case SQRT -> Math.sqrt(x);
+      };
+    }
+  }
+
+  Expr ZERO = new Num(0);
+  Expr ONE = new Num(1);
+
+  static Expr num(double value) {
+    return value == 0 ? ZERO : value == 1 ? ONE : new Num(value);
+  }
+
+  static Expr sym(String name) {
+    return new Sym(name);
+  }
+
+  default Expr plus(Expr b) {
+    if (isNumber(this, 0)) return b;
+    if (isNumber(b, 0)) return this;
+    if (b instanceof Neg(Expr inner)) return minus(inner);
+    return fold(new Add(this, b));
+  }
+
+  default Expr minus(Expr b) {
+    if (isNumber(b, 0)) return this;
+    if (isNumber(this, 0)) return b.negated();
+    if (b instanceof Neg(Expr inner)) return plus(inner);
+    if (equals(b)) return ZERO;
+    return fold(new Sub(this, b));
+  }
+
+  default Expr times(Expr b) {
+    if (isNumber(this, 0) || isNumber(b, 0)) return ZERO;
+    if (isNumber(this, 1)) return b;
+    if (isNumber(b, 1)) return this;
+    return fold(new Mul(this, b));
+  }
+
+  default Expr over(Expr b) {
+    if (isNumber(this, 0)) return ZERO;
+    if (isNumber(b, 1)) return this;
+    if (equals(b)) return ONE;
+    return fold(new Div(this, b));
+  }
+
+  default Expr power(Expr b) {
+    if (isNumber(b, 1)) return this;
+    if (isNumber(b, 0)) return ONE;
+    return fold(new Pow(this, b));
+  }
+
+  default Expr negated() {
+    return this instanceof Neg(Expr inner) ? inner : fold(new Neg(this));
+  }
+
+  /** Two resistances in parallel, a·b/(a + b). */
+  default Expr parallel(Expr b) {
+    return times(b).over(plus(b));
+  }
+
+  default Expr apply(Function function) {
+    return fold(new Apply(function, this));
+  }
+
+  private static boolean isNumber(Expr e, double value) {
+    return e instanceof Num(double v) && v == value;
+  }
+
+  /** Numbers meet numbers: 1/(2·3) becomes one number; symbols are never touched. */
+  private static Expr fold(Expr e) {
+    boolean numbers =
+        switch (e) {
+          case Neg(Num _), Apply(var _, Num _) -> true;
+          case Add(Num _, Num _), Sub(Num _, Num _), Mul(Num _, Num _) -> true;
+          case Div(Num _, Num _), Pow(Num _, Num _) -> true;
+          default -> false;
+        };
+    return numbers ? num(e.evaluate(Map.of())) : e;
+  }
+
+  /**
+   * Numerical value.
+   *
+   * @param values a number for every symbol that occurs
+   * @throws AlgebraException naming a symbol without a value
+   */
+  default double evaluate(Map<String, Double> values) {
+    return switch (this) {
+      case Num(double v) -> v;
+      case Sym(String name) -> {
+        Double v = values.get(name);
+        if (v == null) throw new AlgebraException("the symbol " + name + " has no value");
+        yield v;
+      }
+      case Neg(Expr a) -> -a.evaluate(values);
+      case Add(Expr a, Expr b) -> a.evaluate(values) + b.evaluate(values);
+      case Sub(Expr a, Expr b) -> a.evaluate(values) - b.evaluate(values);
+      case Mul(Expr a, Expr b) -> a.evaluate(values) * b.evaluate(values);
+      case Div(Expr a, Expr b) -> a.evaluate(values) / b.evaluate(values);
+      case Pow(Expr a, Expr b) -> Math.pow(a.evaluate(values), b.evaluate(values));
+      case Apply(Function f, Expr a) -> f.of(a.evaluate(values));
+    };
+  }
+
+  /** The expression with every occurrence of a symbol replaced. */
+  default Expr substitute(String name, Expr by) {
+    return switch (this) {
+      case Num _ -> this;
+      case Sym(String s) -> s.equals(name) ? by : this;
+      case Neg(Expr a) -> a.substitute(name, by).negated();
+      case Add(Expr a, Expr b) -> a.substitute(name, by).plus(b.substitute(name, by));
+      case Sub(Expr a, Expr b) -> a.substitute(name, by).minus(b.substitute(name, by));
+      case Mul(Expr a, Expr b) -> a.substitute(name, by).times(b.substitute(name, by));
+      case Div(Expr a, Expr b) -> a.substitute(name, by).over(b.substitute(name, by));
+      case Pow(Expr a, Expr b) -> a.substitute(name, by).power(b.substitute(name, by));
+      case Apply(Function f, Expr a) -> a.substitute(name, by).apply(f);
+    };
+  }
+
+  /** How often a symbol occurs. */
+  default int count(String name) {
+    return switch (this) {
+      case Num _ -> 0;
+      case Sym(String s) -> s.equals(name) ? 1 : 0;
+      case Neg(Expr a) -> a.count(name);
+      case Add(Expr a, Expr b) -> a.count(name) + b.count(name);
+      case Sub(Expr a, Expr b) -> a.count(name) + b.count(name);
+      case Mul(Expr a, Expr b) -> a.count(name) + b.count(name);
+      case Div(Expr a, Expr b) -> a.count(name) + b.count(name);
+      case Pow(Expr a, Expr b) -> a.count(name) + b.count(name);
+      case Apply(Function _, Expr a) -> a.count(name);
+    };
+  }
+
+  default boolean contains(String name) {
+    return count(name) > 0;
+  }
+
+  /** Every symbol, in reading order. */
+  default Set<String> symbols() {
+    var found = new LinkedHashSet<String>();
+    collect(found);
+    return found;
+  }
+
+  private void collect(Set<String> into) {
+    switch (this) {
+      case Num _ -> {}
+      case Sym(String s) -> into.add(s);
+      case Neg(Expr a) -> a.collect(into);
+      case Add(Expr a, Expr b) -> collectBoth(a, b, into);
+      case Sub(Expr a, Expr b) -> collectBoth(a, b, into);
+      case Mul(Expr a, Expr b) -> collectBoth(a, b, into);
+      case Div(Expr a, Expr b) -> collectBoth(a, b, into);
+      case Pow(Expr a, Expr b) -> collectBoth(a, b, into);
+      case Apply(Function _, Expr a) -> a.collect(into);
+    }
+  }
+
+  private static void collectBoth(Expr a, Expr b, Set<String> into) {
+    a.collect(into);
+    b.collect(into);
+  }
+}

@@ -1,0 +1,374 @@
+package nocking.analysis;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
+import nocking.algebra.AlgebraException;
+import nocking.channel.Adopted;
+import nocking.channel.Channel;
+import nocking.channel.Definition;
+import nocking.channel.WorkStep;
+import nocking.check.Check;
+import nocking.check.CheckRow;
+import nocking.check.Verdict;
+import nocking.fault.PinExpectation;
+import nocking.finding.Evidence;
+import nocking.finding.Finding;
+import nocking.finding.Rule;
+import nocking.finding.Severity;
+import nocking.fit.Curve;
+import nocking.fit.Fit;
+import nocking.fit.FitException;
+import nocking.fit.FitModel;
+import nocking.fit.Judgement;
+import nocking.fit.Recommendation;
+import nocking.fit.Samples;
+import nocking.path.ReadOut;
+import nocking.path.SignalPath;
+import nocking.points.RawUnit;
+import nocking.points.ReferencePoint;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
+import nocking.quantity.Value;
+import nocking.table.LinearTable;
+import nocking.table.TableError;
+import nocking.table.TableSpec;
+
+/**
+ * Everything that can be known from a channel. Parts are computed when first asked for, and kept;
+ * the channel is immutable, so they stay true.
+ */
+public final class Analysis implements Evidence {
+  private record Compilation(Optional<SignalPath> path, Optional<String> problem) {}
+
+  private final Channel channel;
+  private final Lazy<Compilation> compilation = new Lazy<>(this::compile);
+  private final Lazy<Samples> samples = new Lazy<>(this::gather);
+  private final Lazy<List<Fit>> fits = new Lazy<>(this::fitAll);
+  private final Lazy<Optional<Curve>> curve = new Lazy<>(this::chooseCurve);
+  private final Lazy<Optional<DoubleUnaryOperator>> curveFunction =
+      new Lazy<>(() -> curve().map(Curve::function));
+  private final Lazy<TableOutcome> table = new Lazy<>(this::tabulate);
+  private final Lazy<List<CheckRow>> checkRows = new Lazy<>(this::check);
+  private final Lazy<List<Finding>> findings = new Lazy<>(() -> Rule.all(this));
+  private final Lazy<Integer> decimals = new Lazy<>(this::justifiedDecimals);
+
+  private Analysis(Channel channel) {
+    this.channel = channel;
+  }
+
+  public static Analysis of(Channel channel) {
+    return new Analysis(channel);
+  }
+
+  @Override
+  public Channel channel() {
+    return channel;
+  }
+
+  private Compilation compile() {
+    if (channel.sensor() == null) return new Compilation(Optional.empty(), Optional.empty());
+    try {
+      return new Compilation(
+          Optional.of(
+              SignalPath.of(
+                  channel.definition().kind().symbol(),
+                  channel.sensor(),
+                  channel.stages(),
+                  channel.converter())),
+          Optional.empty());
+    } catch (QuantityException | AlgebraException e) {
+      return new Compilation(Optional.empty(), Optional.of(e.getMessage()));
+    }
+  }
+
+  @Override
+  public Optional<SignalPath> path() {
+    return compilation.get().path;
+  }
+
+  @Override
+  public Optional<String> pathProblem() {
+    return compilation.get().problem;
+  }
+
+  /** The design equation as a curve. */
+  public Optional<Curve> design() {
+    return path()
+        .map(p -> new Curve("Design equation", p.inverse(), p.constantsOf(p.inverse())));
+  }
+
+  @Override
+  public double volts(ReferencePoint point) {
+    return channel.points().raw() == RawUnit.VOLTS
+        ? point.mean()
+        : channel.converter().volts(point.mean());
+  }
+
+  /** Volts and applied quantity of the points that count, in their order. */
+  public Samples samples() {
+    return samples.get();
+  }
+
+  private Samples gather() {
+    List<ReferencePoint> points = channel.points().counting();
+    return new Samples(
+        points.stream().mapToDouble(this::volts).toArray(),
+        points.stream().mapToDouble(p -> p.applied().number()).toArray());
+  }
+
+  @Override
+  public List<Fit> fits() {
+    return fits.get();
+  }
+
+  private List<Fit> fitAll() {
+    var list = new ArrayList<Fit>();
+    if (samples().size() == 0) return list;
+    design().ifPresent(d -> list.add(Judgement.asItIs(Adopted.DESIGN_MODEL, d, samples())));
+    for (FitModel model : FitModel.all()) {
+      try {
+        list.add(model.fit(samples()));
+      } catch (FitException e) {
+        // A model that these points cannot determine is not a candidate; fitProblem says why.
+        continue;
+      }
+    }
+    return List.copyOf(list);
+  }
+
+  /** Why a model is not among the fits; empty when it is. */
+  public Optional<String> fitProblem(FitModel model) {
+    try {
+      model.coefficients(samples());
+      return Optional.empty();
+    } catch (FitException e) {
+      return Optional.of(e.getMessage());
+    }
+  }
+
+  public Optional<Recommendation> recommendation() {
+    Definition d = channel.definition();
+    return Recommendation.of(fits(), d.toleranceOrNaN(), d.unit());
+  }
+
+  @Override
+  public Optional<Curve> curve() {
+    return curve.get();
+  }
+
+  private Optional<Curve> chooseCurve() {
+    Adopted adopted = channel.adopted();
+    if (adopted == null || adopted.isDesign()) return design();
+    return model(adopted.model()).map(m -> curveOf(m, adopted));
+  }
+
+  private static Curve curveOf(FitModel model, Adopted adopted) {
+    var constants = new LinkedHashMap<String, Double>();
+    adopted.coefficients().forEach(c -> constants.put(c.name(), c.value()));
+    return new Curve(model.title(), model.equation(), constants);
+  }
+
+  private static Optional<FitModel> model(String key) {
+    return FitModel.all().stream().filter(m -> m.key().equals(key)).findFirst();
+  }
+
+  /** The adopted curve judged against the points as they are now. */
+  public Optional<Fit> adoptedFit() {
+    if (samples().size() == 0) return Optional.empty();
+    String model = channel.adopted() == null ? Adopted.DESIGN_MODEL : channel.adopted().model();
+    return curve().map(c -> Judgement.asItIs(model, c, samples()));
+  }
+
+  @Override
+  public Optional<Fit> refitted() {
+    return channel.adopted() == null ? Optional.empty() : fit(channel.adopted().model());
+  }
+
+  @Override
+  public Channel adopting(String model) {
+    if (model.equals(Adopted.DESIGN_MODEL)) return channel.withAdopted(Adopted.DESIGN);
+    return fit(model)
+        .map(f -> channel.withAdopted(new Adopted(model, f.coefficients(), samples().size())))
+        .orElse(channel);
+  }
+
+  /** The path at an input; empty while there is no path. */
+  public Optional<ProbeState> at(double x) {
+    return path()
+        .map(
+            p -> {
+              ReadOut read = p.at(x);
+              double volts = p.converter().volts(read.code());
+              double reading =
+                  curveFunction.get().map(f -> f.applyAsDouble(volts)).orElse(Double.NaN);
+              return new ProbeState(read, reading, reading - x, p.countsWorth(x));
+            });
+  }
+
+  /** What every pin must read; empty while there is no path. */
+  public List<PinExpectation> pins() {
+    Definition d = channel.definition();
+    return path()
+        .map(p -> PinExpectation.of(channel.wiring(), p, supply(), d.working(), d.restOrLow()))
+        .orElse(List.of());
+  }
+
+  /** Volts that feed the sensor: its own definition's, else the wire plan's. */
+  public Optional<Double> supply() {
+    Optional<Double> own =
+        Optional.ofNullable(channel.sensor()).flatMap(s -> s.ratiometricSupply());
+    return own.or(() -> Optional.ofNullable(channel.wiring().supply()).map(Value::number));
+  }
+
+  public TableOutcome table() {
+    return table.get();
+  }
+
+  private TableOutcome tabulate() {
+    TableSpec spec = channel.table();
+    if (spec == null) return TableOutcome.none("no table is asked for yet");
+    if (curve().isEmpty()) return TableOutcome.none("there is no curve yet: define the sensor");
+    try {
+      DoubleUnaryOperator f = ofAxis(spec.axis());
+      Span raw = rawSpan(spec.axis());
+      LinearTable made =
+          LinearTable.equalSteps(f, raw, spec.cells(), spec.rawDecimals(), spec.outDecimals());
+      TableError error = made.against(f, spec.axis() == RawUnit.COUNTS);
+      return new TableOutcome(Optional.of(made), Optional.of(error), "");
+    } catch (QuantityException e) {
+      return TableOutcome.none(e.getMessage());
+    }
+  }
+
+  /** The adopted curve as a function of volts or of counts. */
+  private DoubleUnaryOperator ofAxis(RawUnit axis) {
+    DoubleUnaryOperator f = curveFunction.get().orElseThrow();
+    return axis == RawUnit.VOLTS ? f : code -> f.applyAsDouble(channel.converter().volts(code));
+  }
+
+  /** Raw values that belong to the ends of the working range, inside the converter's own. */
+  private Span rawSpan(RawUnit axis) {
+    Span working = channel.definition().working();
+    Curve c = curve().orElseThrow();
+    Span volts = Span.between(c.raw(working.low()), c.raw(working.high()));
+    Span range = new Span(0, channel.converter().reference().number());
+    Span inside = Span.between(range.clamp(volts.low()), range.clamp(volts.high()));
+    if (inside.width() == 0) {
+      throw new QuantityException("the working range lies outside the converter's range");
+    }
+    if (axis == RawUnit.VOLTS) return inside;
+    return new Span(
+        channel.converter().code(inside.low()), channel.converter().code(inside.high()));
+  }
+
+  @Override
+  public List<CheckRow> checkRows() {
+    return checkRows.get();
+  }
+
+  private List<CheckRow> check() {
+    if (path().isEmpty() || curve().isEmpty()) return List.of();
+    Definition d = channel.definition();
+    return Check.rows(
+        channel.check(), path().get(), curve().get(), d.working(), d.toleranceOrNaN());
+  }
+
+  public List<Finding> findings() {
+    return findings.get();
+  }
+
+  @Override
+  public int decimals() {
+    return decimals.get();
+  }
+
+  /** The last digit shown is worth at least one count, but a tolerance is always visible. */
+  private int justifiedDecimals() {
+    Span working = channel.definition().working();
+    double count =
+        path().map(p -> p.countsWorth(working.middle())).orElse(working.width() / 1000);
+    int byCount = (int) Math.floor(-Math.log10(count) + 1e-9);
+    double tolerance = channel.definition().toleranceOrNaN();
+    int byTolerance =
+        Double.isNaN(tolerance) ? 0 : (int) Math.ceil(-Math.log10(tolerance) - 1e-9);
+    return Math.clamp(Math.max(byCount, byTolerance), 0, 9);
+  }
+
+  /** How far a stage has come. */
+  public Progress progress(WorkStep step) {
+    boolean path = path().isPresent();
+    return switch (step) {
+      case DEFINE -> define();
+      case CONDITION ->
+          !path ? Progress.EMPTY : has(WorkStep.CONDITION, Severity.STOP) ? Progress.HALF : Progress.FULL;
+      case WIRE -> wire();
+      case COLLECT -> amount(channel.points().counting().size(), 3);
+      case FIT ->
+          channel.adopted() != null
+              ? Progress.FULL
+              : samples().size() > 0 ? Progress.HALF : Progress.EMPTY;
+      case TABLE ->
+          channel.table() == null
+              ? Progress.EMPTY
+              : table().table().isPresent() ? Progress.FULL : Progress.HALF;
+      case CHECK -> checkProgress();
+      case RECORD -> channel.locked() ? Progress.FULL : Progress.EMPTY;
+    };
+  }
+
+  private Progress define() {
+    if (channel.sensor() == null) return Progress.EMPTY;
+    boolean whole = path().isPresent() && channel.definition().tolerance() != null;
+    return whole ? Progress.FULL : Progress.HALF;
+  }
+
+  private Progress wire() {
+    long named = channel.wiring().pins().stream().filter(p -> !p.terminal().isBlank()).count();
+    return named == 0
+        ? Progress.EMPTY
+        : named < channel.wiring().pins().size() ? Progress.HALF : Progress.FULL;
+  }
+
+  private Progress checkProgress() {
+    long measured = checkRows().stream().filter(r -> !Double.isNaN(r.measured())).count();
+    return amount((int) measured, Math.max(1, checkRows().size()));
+  }
+
+  private static Progress amount(int have, int enough) {
+    return have == 0 ? Progress.EMPTY : have < enough ? Progress.HALF : Progress.FULL;
+  }
+
+  private boolean has(WorkStep step, Severity severity) {
+    return findings().stream().anyMatch(f -> f.step() == step && f.severity() == severity);
+  }
+
+  public Verdict verdict() {
+    return Check.overall(checkRows());
+  }
+
+  public ChannelState state() {
+    if (channel.sensor() == null) return ChannelState.NOT_STARTED;
+    if (findings().stream().anyMatch(f -> f.severity() == Severity.STOP)) return ChannelState.FAIL;
+    if (findings().stream().anyMatch(f -> f.severity() == Severity.WARNING)) {
+      return ChannelState.WARNING;
+    }
+    return verdict() == Verdict.PASS ? ChannelState.PASS : ChannelState.UNDER_WAY;
+  }
+
+  /** Worst error of the check where it is measured, else of the adopted curve at the points. */
+  public Optional<Double> worstError() {
+    var measured =
+        checkRows().stream().mapToDouble(r -> Math.abs(r.error())).filter(v -> !Double.isNaN(v)).max();
+    if (measured.isPresent()) return Optional.of(measured.getAsDouble());
+    return adoptedFit().map(Fit::worstError);
+  }
+
+  /** Reads a value of the quantity with the digits that one count justifies. */
+  public String reading(double value) {
+    return Numbers.fixed(value, decimals());
+  }
+}

@@ -1,0 +1,189 @@
+package nocking.channel;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import nocking.check.CheckSheet;
+import nocking.converter.Converter;
+import nocking.fault.WirePlan;
+import nocking.points.PointSet;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.sensor.Sensor;
+import nocking.stage.Stage;
+import nocking.table.TableSpec;
+
+/**
+ * One measuring channel, the whole of what the technician has said about it.
+ *
+ * @param id stable key in the book; never shown
+ * @param sensor null until it is defined
+ * @param adopted null until a model is adopted; the design equation serves meanwhile
+ * @param table null until a table is asked for
+ * @param locked true when settled; edits are refused until it is unlocked
+ */
+public record Channel(
+    String id,
+    Definition definition,
+    Sensor sensor,
+    List<Stage> stages,
+    Converter converter,
+    WirePlan wiring,
+    PointSet points,
+    Adopted adopted,
+    TableSpec table,
+    CheckSheet check,
+    List<Note> notes,
+    boolean locked) {
+
+  public Channel {
+    stages = List.copyOf(stages);
+    notes = notes == null ? List.of() : List.copyOf(notes);
+  }
+
+  /** A new channel with everything still to say. */
+  public static Channel blank(String id, String tag) {
+    var definition =
+        new Definition(
+            tag,
+            "",
+            QuantityKind.TEMPERATURE,
+            QuantityKind.TEMPERATURE.usualUnit(),
+            null,
+            Value.of(0),
+            Value.of(100),
+            null,
+            null,
+            null,
+            List.of());
+    return new Channel(
+        id,
+        definition,
+        null,
+        List.of(),
+        Converter.of(12, 3.3),
+        WirePlan.DEFAULT,
+        PointSet.EMPTY,
+        null,
+        null,
+        CheckSheet.EMPTY,
+        List.of(),
+        false);
+  }
+
+  public String tag() {
+    return definition.tag();
+  }
+
+  public Unit unit() {
+    return definition.quantityUnit();
+  }
+
+  /** Checks all parameters; used on documents that come from outside. */
+  public void require() {
+    Unit unit = unit();
+    if (sensor != null) sensor.require(unit);
+    stages.forEach(s -> s.require(unit));
+    converter.require(unit);
+  }
+
+  public Channel withId(String v) {
+    return new Channel(
+        v, definition, sensor, stages, converter, wiring, points, adopted, table, check, notes,
+        locked);
+  }
+
+  public Channel withDefinition(Definition v) {
+    return new Channel(
+        id, v, sensor, stages, converter, wiring, points, adopted, table, check, notes, locked);
+  }
+
+  /** The same channel with its definition changed. */
+  public Channel define(UnaryOperator<Definition> change) {
+    return withDefinition(change.apply(definition));
+  }
+
+  public Channel withSensor(Sensor v) {
+    return new Channel(
+        id, definition, v, stages, converter, wiring, points, adopted, table, check, notes,
+        locked);
+  }
+
+  public Channel withStages(List<Stage> v) {
+    return new Channel(
+        id, definition, sensor, v, converter, wiring, points, adopted, table, check, notes,
+        locked);
+  }
+
+  /** The same channel with one stage replaced. */
+  public Channel withStage(int index, Stage stage) {
+    var next = new ArrayList<>(stages);
+    next.set(index, stage);
+    return withStages(next);
+  }
+
+  public Channel insertStage(int index, Stage stage) {
+    var next = new ArrayList<>(stages);
+    next.add(index, stage);
+    return withStages(next);
+  }
+
+  public Channel removeStage(int index) {
+    var next = new ArrayList<>(stages);
+    next.remove(index);
+    return withStages(next);
+  }
+
+  /** The same channel with a stage moved to another place of the path. */
+  public Channel moveStage(int from, int to) {
+    var next = new ArrayList<>(stages);
+    next.add(to, next.remove(from));
+    return withStages(next);
+  }
+
+  public Channel withConverter(Converter v) {
+    return new Channel(
+        id, definition, sensor, stages, v, wiring, points, adopted, table, check, notes, locked);
+  }
+
+  public Channel withWiring(WirePlan v) {
+    return new Channel(
+        id, definition, sensor, stages, converter, v, points, adopted, table, check, notes,
+        locked);
+  }
+
+  public Channel withPoints(PointSet v) {
+    return new Channel(
+        id, definition, sensor, stages, converter, wiring, v, adopted, table, check, notes,
+        locked);
+  }
+
+  public Channel withAdopted(Adopted v) {
+    return new Channel(
+        id, definition, sensor, stages, converter, wiring, points, v, table, check, notes, locked);
+  }
+
+  public Channel withTable(TableSpec v) {
+    return new Channel(
+        id, definition, sensor, stages, converter, wiring, points, adopted, v, check, notes,
+        locked);
+  }
+
+  public Channel withCheck(CheckSheet v) {
+    return new Channel(
+        id, definition, sensor, stages, converter, wiring, points, adopted, table, v, notes,
+        locked);
+  }
+
+  public Channel withNotes(List<Note> v) {
+    return new Channel(
+        id, definition, sensor, stages, converter, wiring, points, adopted, table, check, v,
+        locked);
+  }
+
+  public Channel withLocked(boolean v) {
+    return new Channel(
+        id, definition, sensor, stages, converter, wiring, points, adopted, table, check, notes,
+        v);
+  }
+}

@@ -1,0 +1,221 @@
+package nocking.channel;
+
+import java.util.List;
+import java.util.stream.Collectors;
+import nocking.quantity.Dimension;
+import nocking.quantity.Numbers;
+import nocking.quantity.Quantity;
+import nocking.quantity.QuantityException;
+import nocking.quantity.QuantityParser;
+import nocking.quantity.Value;
+import tools.jackson.core.JacksonException;
+import tools.jackson.core.JsonGenerator;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.JsonToken;
+import tools.jackson.databind.DatabindException;
+import tools.jackson.databind.DeserializationContext;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.MapperFeature;
+import tools.jackson.databind.ObjectWriter;
+import tools.jackson.databind.SerializationContext;
+import tools.jackson.databind.SerializationFeature;
+import tools.jackson.databind.ValueDeserializer;
+import tools.jackson.databind.ValueSerializer;
+import tools.jackson.databind.cfg.EnumFeature;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.module.SimpleModule;
+
+/**
+ * The JSON form of the document, which is the records themselves; {@code channel.schema.json} beside
+ * this class describes it.
+ *
+ * <p>A value is a number; where more was typed than the number says it is {@code {"value": 5100,
+ * "typed": "5k1"}}. On reading, a string such as {@code "5k1"} or {@code "530 mV"} is taken too, in SI
+ * units or without any.
+ */
+public final class ChannelJson {
+  /** File that describes the form, a JSON Schema 2020-12. */
+  public static final String SCHEMA = "channel.schema.json";
+
+  /** Value of {@code format} in a channel's file. */
+  public static final String FORMAT = "nocking-channel-1";
+
+  private static final JsonMapper MAPPER =
+      JsonMapper.builder()
+          .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+          .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+          .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+          .disable(MapperFeature.ALLOW_COERCION_OF_SCALARS)
+          .disable(MapperFeature.SORT_PROPERTIES_ALPHABETICALLY)
+          .enable(EnumFeature.WRITE_ENUMS_TO_LOWERCASE)
+          .enable(MapperFeature.ACCEPT_CASE_INSENSITIVE_ENUMS)
+          .addModule(
+              new SimpleModule("values")
+                  .addSerializer(Value.class, new ValueWriter())
+                  .addDeserializer(Value.class, new ValueReader()))
+          .build();
+  private static final ObjectWriter PRETTY =
+      MAPPER.writer().with(SerializationFeature.INDENT_OUTPUT);
+
+  private ChannelJson() {}
+
+  private record ChannelFile(String format, Channel channel) {}
+
+  private record BookFile(String format, Book book) {}
+
+  /** A channel as a file of its own. */
+  public static String write(Channel channel) {
+    return PRETTY.writeValueAsString(new ChannelFile(FORMAT, channel)) + "\n";
+  }
+
+  /** All channels of a book as one file. */
+  public static String write(Book book) {
+    return PRETTY.writeValueAsString(new BookFile("nocking-book-1", book)) + "\n";
+  }
+
+  /** The bare record on one line, as the book keeps it. */
+  public static String compact(Channel channel) {
+    return MAPPER.writeValueAsString(channel);
+  }
+
+  /**
+   * @param source name of the file, for messages
+   * @throws DocumentException one sentence naming the place, what was read and what was expected
+   */
+  public static Channel readChannel(String json, String source) {
+    ChannelFile file = parse(json, source, ChannelFile.class);
+    requireFormat(file.format, FORMAT, source);
+    return sound(file.channel, source);
+  }
+
+  /** Reads either form: a channel's file gives a book of one channel. */
+  public static Book readAny(String json, String source) {
+    if (json.contains("\"nocking-book-1\"")) {
+      BookFile file = parse(json, source, BookFile.class);
+      if (file.book == null) throw new DocumentException(source + " has no book in it");
+      file.book.channels().forEach(c -> sound(c, source));
+      return file.book;
+    }
+    return new Book(List.of(readChannel(json, source)));
+  }
+
+  /** The bare record, as the book keeps it. */
+  public static Channel readCompact(String json, String source) {
+    return parse(json, source, Channel.class);
+  }
+
+  private static void requireFormat(String format, String expected, String source) {
+    if (!expected.equals(format)) {
+      throw new DocumentException(
+          "%s: format reads %s, expected \"%s\""
+              .formatted(source, format == null ? "nothing" : "\"" + format + "\"", expected));
+    }
+  }
+
+  private static Channel sound(Channel c, String source) {
+    if (c == null) throw new DocumentException(source + ": the channel is missing");
+    if (c.id() == null || c.definition() == null || c.converter() == null) {
+      throw new DocumentException(source + ": a channel needs id, definition and converter");
+    }
+    if (c.wiring() == null || c.points() == null || c.check() == null) {
+      throw new DocumentException(source + ": a channel needs wiring, points and check");
+    }
+    try {
+      c.require();
+    } catch (QuantityException e) {
+      throw new DocumentException("%s: %s: %s".formatted(source, c.tag(), e.getMessage()), e);
+    }
+    return c;
+  }
+
+  private static <T> T parse(String json, String source, Class<T> type) {
+    try {
+      T value = MAPPER.readValue(json, type);
+      if (value == null) throw new DocumentException(source + " holds nothing but null");
+      return value;
+    } catch (DatabindException e) {
+      throw new DocumentException(
+          "%s: at %s: %s".formatted(source, place(e), firstSentence(e)), e);
+    } catch (JacksonException e) {
+      var at = e.getLocation();
+      throw new DocumentException(
+          "%s: line %d, column %d is not JSON: %s"
+              .formatted(
+                  source,
+                  at == null ? 1 : at.getLineNr(),
+                  at == null ? 1 : at.getColumnNr(),
+                  firstSentence(e)),
+          e);
+    }
+  }
+
+  private static String place(JacksonException e) {
+    String path =
+        e.getPath().stream()
+            .map(r -> r.getPropertyName() == null ? "[" + r.getIndex() + "]" : r.getPropertyName())
+            .collect(Collectors.joining("."))
+            .replace(".[", "[");
+    return path.isEmpty() ? "the top" : path;
+  }
+
+  private static String firstSentence(JacksonException e) {
+    Throwable cause = e.getCause();
+    if (cause instanceof QuantityException) return cause.getMessage();
+    String message = e.getOriginalMessage();
+    int end = message.indexOf('\n');
+    String line = end < 0 ? message : message.substring(0, end);
+    return line.replaceAll("`?(?:[a-z]+\\.)+([A-Z]\\w+)(?:\\$\\w+)?`?", "$1").replaceAll(" \\(class .*", "");
+  }
+
+  private static final class ValueWriter extends ValueSerializer<Value> {
+    @Override
+    public void serialize(Value v, JsonGenerator out, SerializationContext context) {
+      if (v.typed().equals(Numbers.plain(v.number()))) {
+        out.writeNumber(v.number());
+      } else {
+        out.writeStartObject();
+        out.writeNumberProperty("value", v.number());
+        out.writeStringProperty("typed", v.typed());
+        out.writeEndObject();
+      }
+    }
+  }
+
+  private static final class ValueReader extends ValueDeserializer<Value> {
+    private record Both(Double value, String typed) {}
+
+    @Override
+    public Value deserialize(JsonParser in, DeserializationContext context) {
+      return switch (in.currentToken()) {
+        case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> Value.of(in.getDoubleValue());
+        case VALUE_STRING -> fromText(in.getString());
+        case START_OBJECT -> {
+          Both both = context.readValue(in, Both.class);
+          if (both.value == null || both.typed == null || both.typed.isBlank()) {
+            throw new QuantityException("a value needs \"value\" and \"typed\"");
+          }
+          yield new Value(both.value, both.typed);
+        }
+        default -> {
+          JsonToken token = in.currentToken();
+          throw new QuantityException("read %s where a number was expected".formatted(token));
+        }
+      };
+    }
+
+    private static Value fromText(String text) {
+      Quantity q = QuantityParser.evaluate(text);
+      boolean si =
+          q.dimension().isNone()
+              || q.dimension().equals(Dimension.VOLTAGE)
+              || q.dimension().equals(Dimension.RESISTANCE)
+              || q.dimension().equals(Dimension.CURRENT)
+              || q.dimension().equals(Dimension.COUNT);
+      if (!si || text.contains("%")) {
+        throw new QuantityException(
+            "'%s' has a unit; write the number in the channel's own unit".formatted(text));
+      }
+      return new Value(q.si(), text);
+    }
+  }
+}

@@ -1,0 +1,108 @@
+package nocking.channel;
+
+import java.util.List;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+
+/**
+ * What a channel is for.
+ *
+ * @param tag short name, unique in the book, for example {@code IN-T2}
+ * @param name in words
+ * @param unit symbol of the channel's own unit
+ * @param gauge true for gauge, false for absolute; null where the question does not arise
+ * @param low start of the working range
+ * @param high end of the working range, above {@code low}
+ * @param tolerance largest error that is still good; null when none is stated
+ * @param rest quantity at rest, for the check after power; null for the range's low end
+ * @param pivot input that is wanted at the virtual ground or mid-scale; null when none is
+ * @param hazards what can hurt someone here
+ */
+public record Definition(
+    String tag,
+    String name,
+    QuantityKind kind,
+    String unit,
+    Boolean gauge,
+    Value low,
+    Value high,
+    Value tolerance,
+    Value rest,
+    Value pivot,
+    List<Hazard> hazards) {
+
+  public Definition {
+    if (tag == null || tag.isBlank()) throw new QuantityException("a channel needs a tag");
+    if (!(low.number() < high.number())) {
+      throw new QuantityException(
+          "the working range must rise: read %s … %s".formatted(low.typed(), high.typed()));
+    }
+    if (tolerance != null && !(tolerance.number() > 0)) {
+      throw new QuantityException("a tolerance must be above 0; read " + tolerance.typed());
+    }
+    hazards = hazards == null ? List.of() : List.copyOf(hazards);
+  }
+
+  /**
+   * @throws QuantityException when the unit's symbol is not known
+   */
+  public Unit quantityUnit() {
+    return Unit.of(unit);
+  }
+
+  public Span working() {
+    return new Span(low.number(), high.number());
+  }
+
+  /** Tolerance, or NaN when none is stated. */
+  public double toleranceOrNaN() {
+    return tolerance == null ? Double.NaN : tolerance.number();
+  }
+
+  public double restOrLow() {
+    return rest == null ? low.number() : rest.number();
+  }
+
+  public Definition withTag(String v) {
+    return new Definition(v, name, kind, unit, gauge, low, high, tolerance, rest, pivot, hazards);
+  }
+
+  public Definition withName(String v) {
+    return new Definition(tag, v, kind, unit, gauge, low, high, tolerance, rest, pivot, hazards);
+  }
+
+  public Definition withKind(QuantityKind v) {
+    Boolean reference = v != QuantityKind.PRESSURE ? null : gauge == null ? Boolean.TRUE : gauge;
+    return new Definition(tag, name, v, unit, reference, low, high, tolerance, rest, pivot, hazards);
+  }
+
+  public Definition withUnit(String v) {
+    return new Definition(tag, name, kind, v, gauge, low, high, tolerance, rest, pivot, hazards);
+  }
+
+  public Definition withGauge(Boolean v) {
+    return new Definition(tag, name, kind, unit, v, low, high, tolerance, rest, pivot, hazards);
+  }
+
+  public Definition withRange(Value from, Value to) {
+    return new Definition(tag, name, kind, unit, gauge, from, to, tolerance, rest, pivot, hazards);
+  }
+
+  public Definition withTolerance(Value v) {
+    return new Definition(tag, name, kind, unit, gauge, low, high, v, rest, pivot, hazards);
+  }
+
+  public Definition withRest(Value v) {
+    return new Definition(tag, name, kind, unit, gauge, low, high, tolerance, v, pivot, hazards);
+  }
+
+  public Definition withPivot(Value v) {
+    return new Definition(tag, name, kind, unit, gauge, low, high, tolerance, rest, v, hazards);
+  }
+
+  public Definition withHazards(List<Hazard> v) {
+    return new Definition(tag, name, kind, unit, gauge, low, high, tolerance, rest, pivot, v);
+  }
+}

@@ -1,0 +1,14 @@
+package nocking.channel;
+
+/** A document from outside is not what it should be; the message is one sentence. */
+public final class DocumentException extends IllegalArgumentException {
+  private static final long serialVersionUID = 1L;
+
+  public DocumentException(String message) {
+    super(message);
+  }
+
+  public DocumentException(String message, Throwable cause) {
+    super(message, cause);
+  }
+}

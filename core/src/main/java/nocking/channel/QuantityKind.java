@@ -1,0 +1,40 @@
+package nocking.channel;
+
+/** What a channel measures, with the symbol that stands for it in equations. */
+public enum QuantityKind {
+  TEMPERATURE("temperature", "T", "°C"),
+  PRESSURE("pressure", "p", "kPa"),
+  LEVEL("level", "h", "m"),
+  VOLUME("volume", "v", "L"),
+  WEIGHT("weight", "m", "kg"),
+  POSITION("position", "s", "mm"),
+  ANGLE("angle", "theta", "°"),
+  FORCE("force", "F", "N"),
+  TORQUE("torque", "M", "N·m"),
+  VOLTAGE("voltage", "U", "V"),
+  CONCENTRATION("concentration", "c", "mg/L"),
+  SHARE("share of travel", "k", "%"),
+  OTHER("other quantity", "x", "");
+
+  private final String title;
+  private final String symbol;
+  private final String usualUnit;
+
+  QuantityKind(String title, String symbol, String usualUnit) {
+    this.title = title;
+    this.symbol = symbol;
+    this.usualUnit = usualUnit;
+  }
+
+  public String title() {
+    return title;
+  }
+
+  public String symbol() {
+    return symbol;
+  }
+
+  public String usualUnit() {
+    return usualUnit;
+  }
+}

@@ -1,0 +1,97 @@
+package nocking.channel;
+
+import java.util.List;
+import nocking.check.CheckPoint;
+import nocking.check.CheckSheet;
+import nocking.element.Element;
+import nocking.element.Field;
+import nocking.element.Parameter;
+import nocking.points.PointSet;
+import nocking.points.ReferencePoint;
+import nocking.quantity.Numbers;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.sensor.Sensor;
+
+/**
+ * Another unit for a channel. Within a dimension every number that counts in the channel's unit is
+ * converted, so that the channel stays what it was; to another dimension the numbers keep standing.
+ * The adopted model is given up either way, for its constants belong to the old unit.
+ */
+public final class UnitChange {
+  private static final int DIGITS = 12;
+
+  private final Unit from;
+  private final Unit to;
+
+  private UnitChange(Unit from, Unit to) {
+    this.from = from;
+    this.to = to;
+  }
+
+  public static Channel apply(Channel channel, Unit to) {
+    Unit from = channel.unit();
+    Channel renamed = channel.define(d -> d.withUnit(to.symbol())).withAdopted(null);
+    return from.dimension().equals(to.dimension())
+        ? new UnitChange(from, to).convert(renamed)
+        : renamed;
+  }
+
+  private Channel convert(Channel c) {
+    Definition d = c.definition();
+    Definition converted =
+        new Definition(
+            d.tag(),
+            d.name(),
+            d.kind(),
+            d.unit(),
+            d.gauge(),
+            value(d.low()),
+            value(d.high()),
+            difference(d.tolerance()),
+            value(d.rest()),
+            value(d.pivot()),
+            d.hazards());
+    List<ReferencePoint> points =
+        c.points().points().stream().map(p -> p.withApplied(value(p.applied()))).toList();
+    boolean readings = c.check().measured() == CheckSheet.Measured.READING;
+    List<CheckPoint> checks =
+        c.check().points().stream()
+            .map(
+                p ->
+                    new CheckPoint(
+                        value(p.applied()), readings ? value(p.measured()) : p.measured()))
+            .toList();
+    return c.withDefinition(converted)
+        .withSensor(c.sensor() == null ? null : sensor(c.sensor()))
+        .withPoints(new PointSet(c.points().raw(), points))
+        .withCheck(new CheckSheet(c.check().measured(), checks));
+  }
+
+  private Sensor sensor(Sensor sensor) {
+    List<Field> fields = sensor.fields().stream().filter(Field::followsQuantity).toList();
+    return Element.replace(
+        sensor,
+        fields,
+        (field, v) ->
+            field.parameter().unit().equals(Parameter.QUANTITY)
+                ? value(v)
+                : scaled(v, to.factor() / from.factor()));
+  }
+
+  private Value value(Value v) {
+    return v == null ? null : rounded(from.convert(v.number(), to));
+  }
+
+  private Value difference(Value v) {
+    return v == null ? null : scaled(v, from.factor() / to.factor());
+  }
+
+  private static Value scaled(Value v, double factor) {
+    return rounded(v.number() * factor);
+  }
+
+  private static Value rounded(double v) {
+    return Value.of(Double.parseDouble(Numbers.significant(v, DIGITS)));
+  }
+}

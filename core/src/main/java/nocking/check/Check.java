@@ -1,0 +1,71 @@
+package nocking.check;
+
+import java.util.ArrayList;
+import java.util.List;
+import nocking.check.CheckSheet.Measured;
+import nocking.fit.Curve;
+import nocking.path.ReadOut;
+import nocking.path.SignalPath;
+import nocking.quantity.Span;
+import nocking.quantity.Value;
+
+/** Works out the lines of a check sheet. */
+public final class Check {
+  private Check() {}
+
+  /**
+   * @param adopted curve from volts to quantity that the receiver uses
+   * @param tolerance in the channel's unit; NaN when none is stated
+   */
+  public static List<CheckRow> rows(
+      CheckSheet sheet, SignalPath path, Curve adopted, Span working, double tolerance) {
+    return sheet.points().stream()
+        .map(p -> row(p.applied().number(), p.measured(), sheet.measured(), path, adopted, working, tolerance))
+        .toList();
+  }
+
+  private static CheckRow row(
+      double applied,
+      Value entered,
+      Measured as,
+      SignalPath path,
+      Curve adopted,
+      Span working,
+      double tolerance) {
+    ReadOut read = path.at(applied);
+    var nodes = new ArrayList<Double>();
+    for (ReadOut.Node node : read.nodes()) nodes.add(node.volts());
+    // A healthy calibrated channel gives what its own curve turns back into the applied value.
+    double expectedVolts = adopted.raw(applied);
+    if (!read.clipped()) nodes.set(nodes.size() - 1, expectedVolts);
+    int code = path.converter().code(nodes.getLast());
+    double expectedReading = adopted.quantity(path.converter().volts(code));
+    double measured = entered == null ? Double.NaN : entered.number();
+    double volts =
+        switch (as) {
+          case VOLTS -> measured;
+          case COUNTS -> path.converter().volts(measured);
+          case READING -> adopted.raw(measured);
+        };
+    double reading = as == Measured.READING ? measured : adopted.quantity(volts);
+    double error = reading - applied;
+    return new CheckRow(
+        applied,
+        List.copyOf(nodes),
+        code,
+        expectedReading,
+        measured,
+        reading,
+        error,
+        100 * error / working.width(),
+        1000 * (volts - nodes.getLast()),
+        Verdict.of(error, tolerance));
+  }
+
+  /** FAIL if any line fails, OPEN if any is open, else PASS; OPEN for an empty sheet. */
+  public static Verdict overall(List<CheckRow> rows) {
+    if (rows.stream().anyMatch(r -> r.verdict() == Verdict.FAIL)) return Verdict.FAIL;
+    boolean open = rows.isEmpty() || rows.stream().anyMatch(r -> r.verdict() == Verdict.OPEN);
+    return open ? Verdict.OPEN : Verdict.PASS;
+  }
+}

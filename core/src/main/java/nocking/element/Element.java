@@ -1,0 +1,89 @@
+package nocking.element;
+
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.RecordComponent;
+import java.util.Arrays;
+import java.util.List;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+
+/** A sensor, a conditioning stage or a converter: a record whose components are parameters. */
+public interface Element {
+
+  /** What the element is called on the strip, for example {@code Divider}. */
+  String title();
+
+  /** Its values in a few words, for example {@code 5.1 k over 10 k}. */
+  String summary();
+
+  /** The parameters in the order of the record. */
+  default List<Field> fields() {
+    return ElementFields.of(getClass());
+  }
+
+  /** Value of one parameter; null when it is optional and empty. */
+  default Value value(Field field) {
+    return ElementFields.read(this, field.name());
+  }
+
+  /** Field whose own symbol is this. */
+  default Field field(String symbol) {
+    return fields().stream()
+        .filter(f -> f.symbol().equals(symbol))
+        .findFirst()
+        .orElseThrow(() -> new IllegalArgumentException(title() + " has no parameter " + symbol));
+  }
+
+  /** Number of a parameter by its own symbol. */
+  default double number(String symbol) {
+    return value(field(symbol)).number();
+  }
+
+  /**
+   * Checks every parameter against its valid range.
+   *
+   * @throws QuantityException one sentence naming the element and the parameter
+   */
+  default void require(Unit quantity) {
+    for (Field field : fields()) {
+      try {
+        field.require(value(field), quantity);
+      } catch (QuantityException e) {
+        throw new QuantityException(title() + ": " + e.getMessage());
+      }
+    }
+  }
+
+  /** The same element with one parameter changed. */
+  static <T extends Element> T with(T element, Field field, Value value) {
+    return replace(element, List.of(field), (f, old) -> value);
+  }
+
+  /** The same element with some of its parameters changed. */
+  @SuppressWarnings("unchecked")
+  static <T extends Element> T replace(
+      T element, List<Field> changed, java.util.function.BiFunction<Field, Value, Value> change) {
+    RecordComponent[] components = element.getClass().getRecordComponents();
+    Object[] arguments = new Object[components.length];
+    try {
+      for (int i = 0; i < components.length; i++) {
+        Object old = components[i].getAccessor().invoke(element);
+        String name = components[i].getName();
+        arguments[i] =
+            changed.stream()
+                .filter(f -> f.name().equals(name))
+                .findFirst()
+                .map(f -> (Object) change.apply(f, (Value) old))
+                .orElse(changed.stream().anyMatch(f -> f.name().equals(name)) ? null : old);
+      }
+      var types = Arrays.stream(components).map(RecordComponent::getType).toArray(Class<?>[]::new);
+      return (T) element.getClass().getDeclaredConstructor(types).newInstance(arguments);
+    } catch (InvocationTargetException e) {
+      if (e.getCause() instanceof RuntimeException cause) throw cause;
+      throw new IllegalStateException(e);
+    } catch (ReflectiveOperationException e) {
+      throw new IllegalStateException("an element is a public record", e);
+    }
+  }
+}

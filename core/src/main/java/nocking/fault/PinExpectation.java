@@ -1,0 +1,55 @@
+package nocking.fault;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import nocking.path.ReadOut;
+import nocking.path.SignalPath;
+import nocking.quantity.Span;
+
+/**
+ * Volts that a pin or test point must read.
+ *
+ * @param name pin function or test point
+ * @param pin index in the wire plan; −1 for a test point behind the connector
+ * @param atRest NaN when it is not known
+ */
+public record PinExpectation(String name, int pin, double atRest, double atLow, double atHigh) {
+
+  /**
+   * Expectations of every pin, then of every test point behind the sensor's own.
+   *
+   * @param supply volts; empty when it is not known
+   * @param rest quantity at rest, channel's unit
+   */
+  public static List<PinExpectation> of(
+      WirePlan plan, SignalPath path, Optional<Double> supply, Span working, double rest) {
+    ReadOut atRest = path.at(rest);
+    ReadOut low = path.at(working.low());
+    ReadOut high = path.at(working.high());
+    double feed = supply.orElse(Double.NaN);
+    var list = new ArrayList<PinExpectation>();
+    for (int i = 0; i < plan.pins().size(); i++) {
+      list.add(
+          switch (plan.pins().get(i).function()) {
+            case SUPPLY -> new PinExpectation("supply", i, feed, feed, feed);
+            case GROUND -> new PinExpectation("ground", i, 0, 0, 0);
+            case SIGNAL -> node("signal", i, 0, atRest, low, high);
+          });
+    }
+    for (int n = 1; n < atRest.nodes().size(); n++) {
+      list.add(node(atRest.nodes().get(n).point().name(), -1, n, atRest, low, high));
+    }
+    return list;
+  }
+
+  private static PinExpectation node(
+      String name, int pin, int node, ReadOut rest, ReadOut low, ReadOut high) {
+    return new PinExpectation(
+        name,
+        pin,
+        rest.nodes().get(node).volts(),
+        low.nodes().get(node).volts(),
+        high.nodes().get(node).volts());
+  }
+}

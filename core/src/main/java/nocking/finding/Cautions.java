@@ -1,0 +1,17 @@
+package nocking.finding;
+
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+
+/** The usual cautions of what the channel touches, beside the work that they concern. */
+final class Cautions implements Rule {
+
+  @Override
+  public Stream<Finding> examine(Evidence e) {
+    return e.channel().definition().hazards().stream()
+        .map(
+            h ->
+                Finding.of(
+                    "caution", Severity.CAUTION, WorkStep.WIRE, "Caution: " + h.title(), h.caution()));
+  }
+}

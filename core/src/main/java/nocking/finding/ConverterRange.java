@@ -1,0 +1,49 @@
+package nocking.finding;
+
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+import nocking.path.SignalPath;
+import nocking.quantity.Numbers;
+import nocking.quantity.Span;
+
+/** The converter sees more than its range, or only a small part of it is used. */
+final class ConverterRange implements Rule {
+
+  private static final double POOR = 0.5;
+
+  @Override
+  public Stream<Finding> examine(Evidence e) {
+    return e.path().stream().flatMap(p -> look(e, p));
+  }
+
+  private static Stream<Finding> look(Evidence e, SignalPath path) {
+    Span working = e.channel().definition().working();
+    Span seen =
+        Span.between(path.at(working.low()).output(), path.at(working.high()).output());
+    double reference = path.converter().reference().number();
+    if (seen.high() > reference || seen.low() < 0) {
+      double bad = seen.high() > reference ? seen.high() : seen.low();
+      return Stream.of(
+          Finding.of(
+              "converter-over",
+              Severity.STOP,
+              WorkStep.CONDITION,
+              "Converter input reaches " + Numbers.engineering(bad, "V", 3),
+              "Its range is 0 … %s: the code stands at the end and the input may be damaged."
+                  .formatted(Numbers.engineering(reference, "V", 3))));
+    }
+    double used = seen.width() / reference;
+    if (used >= POOR) return Stream.empty();
+    return Stream.of(
+        Finding.of(
+            "converter-use",
+            Severity.ADVICE,
+            WorkStep.CONDITION,
+            "Only %s %% of the converter is used".formatted(Numbers.fixed(100 * used, 0)),
+            "The signal spans %s of %s; one count is worth %s."
+                .formatted(
+                    Numbers.engineering(seen.width(), "V", 3),
+                    Numbers.engineering(reference, "V", 3),
+                    e.error(path.countsWorth(working.middle())))));
+  }
+}

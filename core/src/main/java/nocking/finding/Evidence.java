@@ -1,0 +1,56 @@
+package nocking.finding;
+
+import java.util.List;
+import java.util.Optional;
+import nocking.channel.Channel;
+import nocking.check.CheckRow;
+import nocking.fit.Curve;
+import nocking.fit.Fit;
+import nocking.path.SignalPath;
+import nocking.points.ReferencePoint;
+import nocking.quantity.Numbers;
+
+/** What the rules may look at: the document and all that is known from it. */
+public interface Evidence {
+  Channel channel();
+
+  /** The compiled path; empty while the sensor is undefined or the path makes no sense. */
+  Optional<SignalPath> path();
+
+  /** Why there is no path; empty while nothing is wrong. */
+  Optional<String> pathProblem();
+
+  /** Volts at the converter for a reference point's mean reading. */
+  double volts(ReferencePoint point);
+
+  /** Judged models, the design equation among them. */
+  List<Fit> fits();
+
+  /** The curve that the channel goes by. */
+  Optional<Curve> curve();
+
+  /** The adopted model fitted anew to the points as they are now. */
+  Optional<Fit> refitted();
+
+  List<CheckRow> checkRows();
+
+  /** A channel that has adopted a model, with its constants from the present points. */
+  Channel adopting(String model);
+
+  /** Decimals that one count of the converter justifies. */
+  int decimals();
+
+  /** A value of the quantity with its unit. */
+  default String amount(double value) {
+    return (Numbers.fixed(value, decimals()) + " " + channel().definition().unit()).strip();
+  }
+
+  /** A small error of the quantity: two significant digits. */
+  default String error(double value) {
+    return (Numbers.significant(value, 2) + " " + channel().definition().unit()).strip();
+  }
+
+  default Optional<Fit> fit(String model) {
+    return fits().stream().filter(f -> f.model().equals(model)).findFirst();
+  }
+}

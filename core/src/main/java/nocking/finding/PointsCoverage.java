@@ -1,0 +1,40 @@
+package nocking.finding;
+
+import java.util.List;
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+import nocking.points.ReferencePoint;
+import nocking.quantity.Span;
+
+/** A third of the working range has no point. */
+final class PointsCoverage implements Rule {
+
+  @Override
+  public Stream<Finding> examine(Evidence e) {
+    List<ReferencePoint> points = e.channel().points().counting();
+    if (points.size() < 2) return Stream.empty();
+    Span working = e.channel().definition().working();
+    return Stream.of("lower", "middle", "upper")
+        .filter(third -> points.stream().noneMatch(p -> inThird(working, third, p)))
+        .limit(1)
+        .map(
+            third ->
+                Finding.of(
+                    "coverage",
+                    Severity.ADVICE,
+                    WorkStep.COLLECT,
+                    "No point in the %s third".formatted(third),
+                    third.equals("middle")
+                        ? "Two ends say nothing about the error between them."
+                        : "The curve is extended there, not measured."));
+  }
+
+  private static boolean inThird(Span working, String third, ReferencePoint p) {
+    double f = working.fraction(p.applied().number());
+    return switch (third) {
+      case "lower" -> f <= 1.0 / 3;
+      case "middle" -> f > 1.0 / 3 && f < 2.0 / 3;
+      default -> f >= 2.0 / 3;
+    };
+  }
+}

@@ -1,0 +1,43 @@
+package nocking.finding;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+import nocking.points.ReferencePoint;
+
+/** A reading goes the wrong way between its neighbours. */
+final class PointsNotMonotone implements Rule {
+
+  /** Share of the raw span that noise may turn the wrong way. */
+  private static final double NOISE = 0.02;
+
+  @Override
+  public Stream<Finding> examine(Evidence e) {
+    List<ReferencePoint> all = e.channel().points().points();
+    List<ReferencePoint> sorted =
+        e.channel().points().counting().stream()
+            .sorted(Comparator.comparingDouble(p -> p.applied().number()))
+            .toList();
+    if (sorted.size() < 3) return Stream.empty();
+    double rise = sorted.getLast().mean() - sorted.getFirst().mean();
+    for (int i = 1; i < sorted.size(); i++) {
+      double step = sorted.get(i).mean() - sorted.get(i - 1).mean();
+      if (step * Math.signum(rise) < -NOISE * Math.abs(rise)) {
+        int row = all.indexOf(sorted.get(i));
+        return Stream.of(
+            Finding.of(
+                    "not-monotone",
+                    Severity.WARNING,
+                    WorkStep.COLLECT,
+                    "Points are not monotone at row " + (row + 1),
+                    "From %s to %s the reading goes the other way than over the whole range."
+                        .formatted(
+                            e.amount(sorted.get(i - 1).applied().number()),
+                            e.amount(sorted.get(i).applied().number())))
+                .at(row));
+      }
+    }
+    return Stream.empty();
+  }
+}

@@ -1,0 +1,43 @@
+package nocking.finding;
+
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+import nocking.quantity.Numbers;
+import nocking.quantity.Span;
+
+/** The working range leaves the sensor's rated range, or uses little of it. */
+final class RatedRange implements Rule {
+
+  private static final double LAVISH = 3;
+
+  @Override
+  public Stream<Finding> examine(Evidence e) {
+    if (e.channel().sensor() == null || e.path().isEmpty()) return Stream.empty();
+    Span working = e.channel().definition().working();
+    Span rated = e.channel().sensor().rated();
+    if (!rated.contains(working.low()) || !rated.contains(working.high())) {
+      return Stream.of(
+          Finding.of(
+              "outside-rated",
+              Severity.WARNING,
+              WorkStep.DEFINE,
+              "The job leaves the sensor range",
+              "It is rated for %s … %s; the working range is %s … %s. Outside, nothing is promised."
+                  .formatted(
+                      e.amount(rated.low()),
+                      e.amount(rated.high()),
+                      e.amount(working.low()),
+                      e.amount(working.high()))));
+    }
+    double times = rated.width() / working.width();
+    if (times < LAVISH) return Stream.empty();
+    return Stream.of(
+        Finding.of(
+            "sensor-large",
+            Severity.ADVICE,
+            WorkStep.DEFINE,
+            "Sensor range is %s× the job".formatted(Numbers.fixed(times, 1)),
+            "One count is worth %s. A sensor with a smaller range would resolve more."
+                .formatted(e.error(e.path().get().countsWorth(working.middle())))));
+  }
+}

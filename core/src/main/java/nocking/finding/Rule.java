@@ -1,0 +1,39 @@
+package nocking.finding;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.stream.Stream;
+
+/** Looks at a channel and says what stands out. */
+public interface Rule {
+
+  /** All rules; a new one is a file and a line here. */
+  List<Rule> ALL =
+      List.of(
+          new PathProblem(),
+          new RailClip(),
+          new ConverterRange(),
+          new RatedRange(),
+          new FixedReference(),
+          new PivotMissed(),
+          new LoadingMatters(),
+          new UnitSlip(),
+          new PointSlip(),
+          new PointsNotMonotone(),
+          new PointsCoverage(),
+          new ConstantOffset(),
+          new MidSpan(),
+          new StaleAdoption(),
+          new CheckFails(),
+          new Cautions());
+
+  Stream<Finding> examine(Evidence evidence);
+
+  /** Findings of all rules, the gravest first. */
+  static List<Finding> all(Evidence evidence) {
+    return ALL.stream()
+        .flatMap(r -> r.examine(evidence))
+        .sorted(Comparator.comparing(Finding::severity))
+        .toList();
+  }
+}

@@ -1,0 +1,48 @@
+package nocking.finding;
+
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+import nocking.fit.Curve;
+import nocking.fit.Fit;
+import nocking.quantity.Span;
+
+/** Points have changed since the model was adopted. */
+final class StaleAdoption implements Rule {
+
+  @Override
+  public Stream<Finding> examine(Evidence e) {
+    var adopted = e.channel().adopted();
+    if (adopted == null || adopted.isDesign() || e.curve().isEmpty()) return Stream.empty();
+    if (e.refitted().isEmpty()) {
+      return Stream.of(
+          Finding.of(
+              "stale-adoption",
+              Severity.WARNING,
+              WorkStep.FIT,
+              "The adopted model has no points any more",
+              "It was fitted to %d points that are not in the channel now."
+                  .formatted(adopted.points())));
+    }
+    double moved = difference(e, e.curve().get(), e.refitted().get());
+    double count = e.path().map(p -> p.countsWorth(e.channel().definition().working().middle())).orElse(1e-9);
+    if (moved <= count / 100) return Stream.empty();
+    return Stream.of(
+        Finding.of(
+                "stale-adoption",
+                Severity.WARNING,
+                WorkStep.FIT,
+                "Points have changed since the fit was adopted",
+                "Fitted anew it would read up to %s different.".formatted(e.error(moved)))
+            .with(new Fix("Adopt it anew", c -> e.adopting(adopted.model()))));
+  }
+
+  private static double difference(Evidence e, Curve adopted, Fit anew) {
+    Span working = e.channel().definition().working();
+    double worst = 0;
+    for (double x : new double[] {working.low(), working.middle(), working.high()}) {
+      double raw = adopted.raw(x);
+      worst = Math.max(worst, Math.abs(anew.curve().quantity(raw) - x));
+    }
+    return worst;
+  }
+}

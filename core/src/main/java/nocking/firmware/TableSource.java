@@ -1,0 +1,96 @@
+package nocking.firmware;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.function.ToDoubleFunction;
+import java.util.stream.Collectors;
+import nocking.points.RawUnit;
+import nocking.quantity.Numbers;
+import nocking.table.Cell;
+import nocking.table.LinearTable;
+import nocking.table.TableError;
+
+/**
+ * A table as text: CSV with a units row, or a C99 header with two arrays.
+ *
+ * @param name C identifier that the arrays' names begin with
+ * @param title what the table belongs to, for the header comment
+ * @param quantityUnit unit of the output column
+ * @param axis unit of the raw column
+ */
+public record TableSource(
+    String name,
+    String title,
+    String quantityUnit,
+    RawUnit axis,
+    boolean descending,
+    int rawDecimals,
+    int outDecimals) {
+
+  public String csv(LinearTable table) {
+    var out = new StringBuilder("raw,out\n");
+    out.append(axis.unit().symbol()).append(',').append(quantityUnit).append('\n');
+    for (Cell c : table.ordered(descending)) {
+      out.append(Numbers.fixed(c.raw(), rawDecimals))
+          .append(',')
+          .append(Numbers.fixed(c.out(), outDecimals))
+          .append('\n');
+    }
+    return out.toString();
+  }
+
+  /** Header with {@code NAME_RAW[]} and {@code NAME_OUT[]}; counts are int32_t, volts double. */
+  public String header(LinearTable table, TableError error) {
+    String guard = name.toUpperCase(Locale.ROOT) + "_TABLE_H";
+    String upper = name.toUpperCase(Locale.ROOT);
+    boolean counts = axis == RawUnit.COUNTS;
+    List<Cell> cells = table.ordered(descending);
+    return """
+        /* %s
+         * %d break-points, raw in %s %s, out in %s.
+         * Straight lines between them leave at most %s %s, at raw %s.
+         */
+        #ifndef %s
+        #define %s
+
+        #include <stdint.h>
+
+        #define %s_CELLS %d
+
+        static const %s %s_raw[%s_CELLS] = {%s};
+        static const double %s_out[%s_CELLS] = {%s};
+
+        #endif
+        """
+        .formatted(
+            comment(title),
+            cells.size(),
+            axis.unit().symbol(),
+            descending ? "falling" : "rising",
+            comment(quantityUnit),
+            Numbers.significant(error.worst(), 3),
+            comment(quantityUnit),
+            Numbers.trimmed(error.worstAt(), 6),
+            guard,
+            guard,
+            upper,
+            cells.size(),
+            counts ? "int32_t" : "double",
+            name,
+            upper,
+            row(cells, Cell::raw, rawDecimals),
+            name,
+            upper,
+            row(cells, Cell::out, outDecimals));
+  }
+
+  private static String comment(String text) {
+    return text.replace("*/", "* /").replace('\n', ' ').replace('\r', ' ');
+  }
+
+  private static String row(List<Cell> cells, ToDoubleFunction<Cell> of, int decimals) {
+    return cells.stream()
+        .map(c -> Numbers.fixed(of.applyAsDouble(c), decimals))
+        .collect(Collectors.joining(", "));
+  }
+}

@@ -1,0 +1,2 @@
+/** Source code for the receiver, made from the adopted table. */
+package nocking.firmware;

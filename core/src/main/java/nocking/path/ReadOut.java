@@ -1,0 +1,33 @@
+package nocking.path;
+
+import java.util.List;
+
+/**
+ * Everything along the path at one input.
+ *
+ * @param quantity the input, channel's unit
+ * @param nodes one entry a test point
+ * @param code converter output
+ * @param sensitivity volts at the converter per one of the channel's unit, clipped stages left out
+ */
+public record ReadOut(double quantity, List<Node> nodes, int code, double sensitivity) {
+
+  /**
+   * @param volts what a meter would show
+   * @param wanted what the relation asks for; differs from {@code volts} when a rail is in the way
+   */
+  public record Node(TestPoint point, double volts, double wanted) {
+    public boolean clipped() {
+      return volts != wanted;
+    }
+  }
+
+  /** Volts at the converter's input. */
+  public double output() {
+    return nodes.getLast().volts();
+  }
+
+  public boolean clipped() {
+    return nodes.stream().anyMatch(Node::clipped);
+  }
+}

@@ -1,0 +1,266 @@
+package nocking.path;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
+import java.util.stream.IntStream;
+import nocking.algebra.Calculus;
+import nocking.algebra.Compiled;
+import nocking.algebra.Expr;
+import nocking.converter.Converter;
+import nocking.element.Symbols;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
+import nocking.sensor.Sensor;
+import nocking.stage.Load;
+import nocking.stage.Stage;
+
+/**
+ * A compiled path: sensor → stages → converter.
+ *
+ * <p>Loads are worked out from the converter backwards, then every element states the true voltage
+ * of its output node in terms of the node before it. Substituting one into the next gives the
+ * transfer equation V_out = f(x); undoing its operations one by one gives x = f⁻¹(V_out).
+ */
+public final class SignalPath {
+  private static final Span NO_LIMIT = new Span(-1e6, 1e6);
+
+  private final String quantity;
+  private final Converter converter;
+  private final List<TestPoint> points;
+  private final List<DoubleUnaryOperator> relations;
+  private final Map<String, Double> constants;
+  private final Map<String, ParameterRef> owners;
+  private final Expr forward;
+  private final Expr inverse;
+  private final DoubleUnaryOperator inverseFunction;
+  private final DoubleUnaryOperator slopeFunction;
+  private final Optional<String> ground;
+  private final List<Optional<Span>> rails = new ArrayList<>();
+
+  private SignalPath(String quantity, Sensor sensor, List<Stage> stages, Converter converter) {
+    this.quantity = quantity;
+    this.converter = converter;
+    int n = stages.size();
+    var nodeSymbols = IntStream.rangeClosed(0, n).mapToObj(i -> nodeSymbol(i, n)).toList();
+    var reserved = new ArrayList<>(nodeSymbols);
+    reserved.add(quantity);
+    var table = new SymbolTable(reserved);
+    Symbols ofSensor = table.add(sensor, 0);
+    var ofStages = new ArrayList<Symbols>();
+    for (int i = 0; i < n; i++) ofStages.add(table.add(stages.get(i), i + 1));
+    Symbols ofConverter = table.add(converter, n + 1);
+    constants = Map.copyOf(table.values());
+    owners = Map.copyOf(table.owners());
+
+    var loads = loads(stages, ofStages, ofConverter);
+    points = new ArrayList<>();
+    relations = new ArrayList<>();
+    Expr x = Expr.sym(quantity);
+    Expr sensed = sensor.output(x, ofSensor);
+    if (sensor.sourceResistance().number() > 0 && loads.getFirst().isPresent()) {
+      sensed = loads.getFirst().get().node(sensed, ofSensor.of("Rs"));
+    }
+    rails.add(Optional.empty());
+    addPoint(nodeSymbols.getFirst(), sensed, sensor.title(), n == 0 ? input() : sensor.possibleOutput().orElse(NO_LIMIT), quantity);
+    ground = groundOf(stages, ofStages);
+    for (int i = 0; i < n; i++) {
+      String before = nodeSymbols.get(i);
+      Expr relation = stages.get(i).relation(Expr.sym(before), loads.get(i + 1), ofStages.get(i));
+      rails.add(stages.get(i).rails());
+      Span usable = stages.get(i).rails().orElse(NO_LIMIT);
+      if (i == n - 1) usable = overlap(usable, input());
+      addPoint(nodeSymbols.get(i + 1), relation, stages.get(i).title(), usable, before);
+    }
+
+    Expr combined = points.getFirst().relation();
+    for (int i = 1; i < points.size(); i++) {
+      combined = points.get(i).relation().substitute(points.get(i - 1).symbol(), combined);
+    }
+    forward = combined;
+    inverse = Calculus.solve(Expr.sym("Vout"), forward, quantity);
+    inverseFunction = Compiled.of(inverse, "Vout", constants);
+    slopeFunction = Compiled.of(Calculus.derivative(forward, quantity), quantity, constants);
+    double slope = slopeFunction.applyAsDouble(sensor.rated().middle());
+    if (slope == 0 || !Double.isFinite(slope)) {
+      throw new QuantityException(
+          "the path does not respond to the quantity: its slope is "
+              + (slope == 0 ? "0" : "not finite"));
+    }
+  }
+
+  /**
+   * Compiles a path.
+   *
+   * @param quantity symbol of the quantity, for example {@code T}
+   * @throws QuantityException when the output does not depend on the quantity
+   */
+  public static SignalPath of(
+      String quantity, Sensor sensor, List<Stage> stages, Converter converter) {
+    return new SignalPath(quantity, sensor, stages, converter);
+  }
+
+  /** Symbol of the virtual ground nearest to the converter. */
+  private static Optional<String> groundOf(List<Stage> stages, List<Symbols> names) {
+    for (int i = stages.size() - 1; i >= 0; i--) {
+      Symbols own = names.get(i);
+      Optional<String> ground = stages.get(i).groundSymbol();
+      if (ground.isPresent()) return ground.map(g -> ((Expr.Sym) own.of(g)).name());
+    }
+    return Optional.empty();
+  }
+
+  private static String nodeSymbol(int i, int last) {
+    return i == last ? "Vout" : "V" + (i + 1);
+  }
+
+  private Span input() {
+    return new Span(0, converter.reference().number());
+  }
+
+  private static Span overlap(Span a, Span b) {
+    double low = Math.max(a.low(), b.low());
+    double high = Math.min(a.high(), b.high());
+    return low <= high ? new Span(low, high) : b;
+  }
+
+  /** Load on every node, the sensor's first. */
+  private List<Optional<Load>> loads(
+      List<Stage> stages, List<Symbols> ofStages, Symbols ofConverter) {
+    var loads = new ArrayList<Optional<Load>>();
+    Optional<Load> load =
+        Optional.ofNullable(converter.inputResistance())
+            .map(r -> Load.toGround(ofConverter.of("Rin")));
+    loads.add(load);
+    for (int i = stages.size() - 1; i >= 0; i--) {
+      load = stages.get(i).inputLoad(load, ofStages.get(i));
+      loads.addFirst(load);
+    }
+    return loads;
+  }
+
+  private void addPoint(String symbol, Expr relation, String from, Span usable, String variable) {
+    points.add(new TestPoint("TP" + (points.size() + 1), symbol, relation, from, usable));
+    relations.add(Compiled.of(relation, variable, constants));
+  }
+
+  /** Symbol of the quantity. */
+  public String quantitySymbol() {
+    return quantity;
+  }
+
+  public List<TestPoint> points() {
+    return List.copyOf(points);
+  }
+
+  /** Every symbol of the elements with its number, in the unit that its field states. */
+  public Map<String, Double> constants() {
+    return constants;
+  }
+
+  /** Which parameter of which element each symbol is. */
+  public Map<String, ParameterRef> owners() {
+    return owners;
+  }
+
+  /** V_out as an expression in the quantity. */
+  public Expr forward() {
+    return forward;
+  }
+
+  /** The quantity as an expression in V_out. */
+  public Expr inverse() {
+    return inverse;
+  }
+
+  /** The derivation: each element's own relation, the combined equation, the solved one. */
+  public List<DerivationStep> derivation() {
+    var steps = new ArrayList<DerivationStep>();
+    for (TestPoint p : points) {
+      steps.add(new DerivationStep(steps.size() + 1, p.from(), Expr.sym(p.symbol()), p.relation()));
+    }
+    if (points.size() > 1) {
+      String lines =
+          points.size() == 2 ? "(1) in (2)" : "(1) … (%d) put together".formatted(points.size());
+      steps.add(new DerivationStep(steps.size() + 1, lines, Expr.sym("Vout"), forward));
+    }
+    steps.add(
+        new DerivationStep(
+            steps.size() + 1, "solved for " + quantity, Expr.sym(quantity), inverse));
+    return steps;
+  }
+
+  /** Slope, intercept and pivot when the equation is a straight line. */
+  public Optional<LinearForm> linear() {
+    Expr slope = Calculus.derivative(inverse, "Vout");
+    if (slope.contains("Vout")) return Optional.empty();
+    double volts = ground.map(constants::get).orElse(converter.reference().number() / 2);
+    return Optional.of(
+        new LinearForm(
+            slope.evaluate(constants),
+            inverseFunction.applyAsDouble(0),
+            ground.orElse("mid-scale"),
+            volts,
+            inverseFunction.applyAsDouble(volts)));
+  }
+
+  /** The whole path at one input, with rails and the converter's ends in force. */
+  public ReadOut at(double x) {
+    var nodes = new ArrayList<ReadOut.Node>(points.size());
+    double volts = x;
+    for (int i = 0; i < points.size(); i++) {
+      double wanted = relations.get(i).applyAsDouble(volts);
+      // The converter's ends bound the code, not the voltage of the node: only rails do that.
+      volts = rails.get(i).map(r -> r.clamp(wanted)).orElse(wanted);
+      nodes.add(new ReadOut.Node(points.get(i), volts, wanted));
+    }
+    return new ReadOut(x, nodes, converter.code(volts), slopeFunction.applyAsDouble(x));
+  }
+
+  /** Volts at the converter by the closed form alone, without rails. */
+  public double output(double x) {
+    double volts = x;
+    for (DoubleUnaryOperator relation : relations) volts = relation.applyAsDouble(volts);
+    return volts;
+  }
+
+  /** The quantity for volts at the converter, without rails. */
+  public double quantity(double volts) {
+    return inverseFunction.applyAsDouble(volts);
+  }
+
+  /** What one count is worth in the quantity at an input, always positive. */
+  public double countsWorth(double x) {
+    return Math.abs(converter.step() / slopeFunction.applyAsDouble(x));
+  }
+
+  public Converter converter() {
+    return converter;
+  }
+
+  /** The line with numbers: {@code T = 3.7037·Vout + 2.8889}, empty when it is no straight line. */
+  public Optional<String> numbers(int digits) {
+    return linear()
+        .map(
+            f ->
+                "%s = %s·Vout %s %s"
+                    .formatted(
+                        quantity,
+                        Numbers.significant(f.slope(), digits),
+                        f.intercept() < 0 ? "−" : "+",
+                        Numbers.significant(Math.abs(f.intercept()), digits)));
+  }
+
+  /** Constants that occur in an expression, in reading order. */
+  public Map<String, Double> constantsOf(Expr e) {
+    var used = new LinkedHashMap<String, Double>();
+    for (String s : e.symbols()) {
+      if (constants.containsKey(s)) used.put(s, constants.get(s));
+    }
+    return used;
+  }
+}

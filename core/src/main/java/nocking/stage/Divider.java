@@ -1,0 +1,60 @@
+package nocking.stage;
+
+import com.fasterxml.jackson.annotation.JsonTypeName;
+import java.util.Optional;
+import nocking.algebra.Expr;
+import nocking.element.Parameter;
+import nocking.element.Symbols;
+import nocking.network.Circuit;
+import nocking.quantity.Numbers;
+import nocking.quantity.Value;
+
+/**
+ * Two resistors: V = V_in·R₂/(R₁ + R₂), with R₂ in parallel with what hangs on the output.
+ *
+ * @param upper R₁, ohms, above 0
+ * @param lower R₂ to ground, ohms, above 0
+ */
+@JsonTypeName("divider")
+public record Divider(
+    @Parameter(symbol = "R1", label = "Upper resistor", unit = "ohm", above = 0) Value upper,
+    @Parameter(symbol = "R2", label = "Lower resistor", unit = "ohm", above = 0) Value lower)
+    implements Stage {
+
+  static final Divider EXAMPLE = new Divider(Value.of(10e3), Value.of(10e3));
+
+  @Override
+  public String title() {
+    return "Divider";
+  }
+
+  @Override
+  public String summary() {
+    return Numbers.engineering(upper.number(), "Ω", 3)
+        + " over "
+        + Numbers.engineering(lower.number(), "Ω", 3);
+  }
+
+  @Override
+  public String gain() {
+    double ratio = lower.number() / (upper.number() + lower.number());
+    return "ratio " + Numbers.significant(ratio, 5);
+  }
+
+  @Override
+  public Expr relation(Expr input, Optional<Load> load, Symbols own) {
+    return Load.beside(own.of("R2"), load).node(input, own.of("R1"));
+  }
+
+  @Override
+  public Optional<Load> inputLoad(Optional<Load> load, Symbols own) {
+    return Optional.of(Load.beside(own.of("R2"), load).behind(own.of("R1")));
+  }
+
+  @Override
+  public void build(Circuit circuit, String input, String output) {
+    circuit
+        .resistor(input, output, upper.number())
+        .resistor(output, Circuit.GROUND, lower.number());
+  }
+}

@@ -1,0 +1,5 @@
+/**
+ * Linearisation tables: break-points with straight lines between them, in the shape that the
+ * receiver wants.
+ */
+package nocking.table;

@@ -1,0 +1,242 @@
+package nocking.demo;
+
+import java.util.List;
+import java.util.function.DoubleUnaryOperator;
+import java.util.stream.IntStream;
+import nocking.analysis.Analysis;
+import nocking.channel.Adopted;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+import nocking.channel.Definition;
+import nocking.channel.Hazard;
+import nocking.channel.QuantityKind;
+import nocking.check.CheckPoint;
+import nocking.check.CheckSheet;
+import nocking.converter.Converter;
+import nocking.fault.Pin;
+import nocking.fault.WirePlan;
+import nocking.points.RawUnit;
+import nocking.points.PointSet;
+import nocking.points.ReferencePoint;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.sensor.LinearSensor;
+import nocking.sensor.RatiometricSensor;
+import nocking.sensor.TwoPointSensor;
+import nocking.stage.DifferenceAmp;
+import nocking.stage.Divider;
+import nocking.stage.NonInvertingAmp;
+import nocking.table.TableSpec;
+
+/** The channels of the hatchery: some finished, some half done, one not begun. */
+public final class Hatchery {
+  /** Seed of the demo book that ships. */
+  public static final long SEED = 20260401;
+
+  private static final Value ZERO = Value.of(0);
+
+  private Hatchery() {}
+
+  /** The whole book; the same seed gives the same book. */
+  public static Book book(long seed) {
+    return new Book(
+        List.of(
+            incubator(seed), blower(seed + 1), oxygen(seed + 2), outletGate(), paddleTorque()));
+  }
+
+  private static Value typed(String text, Unit unit) {
+    return Value.typed(text, unit);
+  }
+
+  private static Value volts(String text) {
+    return typed(text, Unit.VOLT);
+  }
+
+  private static Value ohms(String text) {
+    return typed(text, Unit.OHM);
+  }
+
+  private static WirePlan wires(Value supply, String connector, String... colours) {
+    var functions = Pin.Function.values();
+    return new WirePlan(
+        supply,
+        IntStream.range(0, functions.length)
+            .mapToObj(i -> new Pin(functions[i], colours[i], connector + "-" + (i + 1), null))
+            .toList());
+  }
+
+  /**
+   * Incubator water. The real offset is 528 mV, not 530, and the real gain 13.47: the design reads a
+   * little off everywhere and the fitted line takes it out.
+   */
+  static Channel incubator(long seed) {
+    var definition =
+        new Definition(
+            "IN-T2",
+            "Incubator water",
+            QuantityKind.TEMPERATURE,
+            "°C",
+            null,
+            Value.of(4),
+            Value.of(14),
+            typed("0.1", Unit.of("K")),
+            Value.of(12),
+            Value.of(9),
+            List.of(Hazard.HEAT));
+    var sensor =
+        new LinearSensor(
+            volts("350 mV"), ZERO, volts("20 mV"), Value.of(-10), Value.of(60), ZERO);
+    var amp =
+        new DifferenceAmp(
+            ohms("135k"), ohms("10k"), volts("530 mV"), volts("3.3/2 V"), ZERO, volts("3.3"));
+    var bench = new Bench(seed);
+    DoubleUnaryOperator truth =
+        x -> 13.47 * (0.35 + 0.02 * x - 0.528) + 1.65;
+    PointSet points =
+        bench.points(
+            IntStream.rangeClosed(4, 14).asDoubleStream().toArray(), 3, truth, 0.0006, 0.015, 2);
+    Channel c =
+        Channel.blank("hatchery-in-t2", "IN-T2")
+            .withDefinition(definition)
+            .withSensor(sensor)
+            .withStages(List.of(amp))
+            .withConverter(Converter.of(12, 3.3))
+            .withWiring(wires(volts("5 V"), "J2", "brown", "blue", "black"))
+            .withPoints(points);
+    c = Analysis.of(c).adopting("line").withTable(new TableSpec(6, RawUnit.VOLTS, false, 3, 2));
+    var checks =
+        IntStream.of(4, 6, 9, 12, 14)
+            .mapToObj(x -> new CheckPoint(Value.of(x), bench.volts(truth.applyAsDouble(x), 0.0006)))
+            .toList();
+    return c.withCheck(new CheckSheet(CheckSheet.Measured.VOLTS, checks)).withLocked(true);
+  }
+
+  /** Blower manifold: points taken, one of them written down with its decimal point slipped. */
+  static Channel blower(long seed) {
+    var definition =
+        new Definition(
+            "BL-P1",
+            "Blower manifold",
+            QuantityKind.PRESSURE,
+            "kPa",
+            Boolean.TRUE,
+            ZERO,
+            Value.of(60),
+            Value.of(0.5),
+            ZERO,
+            null,
+            List.of(Hazard.PRESSURE));
+    var sensor =
+        new RatiometricSensor(ZERO, Value.of(8), Value.of(100), Value.of(92), volts("5 V"), ZERO);
+    PointSet points =
+        new Bench(seed)
+            .points(
+                new double[] {0, 10, 20, 30, 40, 50, 60},
+                3,
+                x -> (0.403 + 0.04188 * x) * 10 / 15.1,
+                0.0006,
+                0.05,
+                1);
+    ReferencePoint slipped = points.points().get(4);
+    points =
+        points.with(
+            4,
+            slipped.withReadings(
+                slipped.readings().stream().map(v -> volts(tenfold(v.typed()))).toList()));
+    return Channel.blank("hatchery-bl-p1", "BL-P1")
+        .withDefinition(definition)
+        .withSensor(sensor)
+        .withStages(List.of(new Divider(ohms("5k1"), ohms("10k"))))
+        .withConverter(Converter.of(12, 3.3))
+        .withWiring(wires(null, "J4", "red", "black", "green"))
+        .withPoints(points)
+        .withCheck(
+            new CheckSheet(
+                CheckSheet.Measured.VOLTS,
+                IntStream.of(0, 30, 60)
+                    .mapToObj(x -> new CheckPoint(Value.of(x), null))
+                    .toList()));
+  }
+
+  /** 1.3567 becomes 13.567. */
+  private static String tenfold(String typed) {
+    return typed.replaceFirst("(\\d)\\.(\\d)", "$1$2.");
+  }
+
+  /** Dissolved oxygen by the two-point school: zero solution and saturated air, then a check. */
+  static Channel oxygen(long seed) {
+    var definition =
+        new Definition(
+            "OX-D1",
+            "Dissolved oxygen",
+            QuantityKind.CONCENTRATION,
+            "mg/L",
+            null,
+            ZERO,
+            Value.of(20),
+            Value.of(0.3),
+            ZERO,
+            null,
+            List.of());
+    var sensor =
+        new LinearSensor(ZERO, ZERO, volts("2.5 mV"), ZERO, Value.of(20), ZERO);
+    var amp =
+        new NonInvertingAmp(ohms("49k"), ohms("1k"), ZERO, volts("5 mV"), volts("3.2"));
+    PointSet points =
+        new Bench(seed)
+            .points(
+                new double[] {0.1, 4.6, 9.1, 14.2, 18.9},
+                4,
+                x -> 50 * (0.0001 + 0.00243 * x - 0.0000018 * x * x),
+                0.0012,
+                0.02,
+                2);
+    Channel c =
+        Channel.blank("hatchery-ox-d1", "OX-D1")
+            .withDefinition(definition)
+            .withSensor(sensor)
+            .withStages(List.of(amp))
+            .withConverter(Converter.of(12, 3.3))
+            .withWiring(wires(volts("5 V"), "J6", "white", "grey", "yellow"))
+            .withPoints(points);
+    return Analysis.of(c).adopting("ends");
+  }
+
+  /** Outlet gate stroke: designed, not yet measured. */
+  static Channel outletGate() {
+    var definition =
+        new Definition(
+            "GV-P1",
+            "Outlet gate stroke",
+            QuantityKind.POSITION,
+            "mm",
+            null,
+            ZERO,
+            Value.of(220),
+            Value.of(2),
+            ZERO,
+            null,
+            List.of(Hazard.MOVING));
+    var sensor =
+        new TwoPointSensor(ZERO, ZERO, Value.of(220), volts("5 V"), ohms("100"));
+    return Channel.blank("hatchery-gv-p1", "GV-P1")
+        .withDefinition(definition)
+        .withSensor(sensor)
+        .withStages(List.of(new Divider(ohms("6k8"), ohms("10k"))))
+        .withConverter(Converter.of(12, 3.3))
+        .withAdopted(Adopted.DESIGN);
+  }
+
+  /** Paddle torque: only named so far. */
+  static Channel paddleTorque() {
+    return Channel.blank("hatchery-pd-q1", "PD-Q1")
+        .define(
+            d ->
+                d.withName("Paddle torque")
+                    .withKind(QuantityKind.TORQUE)
+                    .withUnit("N·m")
+                    .withRange(Value.of(-40), Value.of(40))
+                    .withTolerance(Value.of(0.5))
+                    .withHazards(List.of(Hazard.MOVING, Hazard.SAFETY_SIGNAL)));
+  }
+}

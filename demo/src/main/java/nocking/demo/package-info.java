@@ -1,0 +1,2 @@
+/** The bench book of the invented Millrace Trout Hatchery, made by a seeded generator. */
+package nocking.demo;
