@@ -54,7 +54,7 @@ public final class NockingCli implements Runnable {
   }
 
   /** The commands, with any others added to them. */
-  public static CommandLine commandLine(Object... more) {
+  private static CommandLine commandLine(Object... more) {
     var line = new CommandLine(new NockingCli());
     for (Object command : more) line.addSubcommand(command);
     line.setUsageHelpAutoWidth(true);
@@ -70,17 +70,23 @@ public final class NockingCli implements Runnable {
 
   /** Runs a command and returns the exit code. */
   public static int execute(PrintWriter out, PrintWriter err, String... arguments) {
+    return execute(out, err, null, arguments);
+  }
+
+  /**
+   * Runs a command and returns the exit code.
+   *
+   * @param more a command that another module brings along; null for none
+   */
+  public static int execute(
+      PrintWriter out, PrintWriter err, Object more, String... arguments) {
     if (arguments.length > 0 && LATER.contains(arguments[0])) {
       err.println("nocking: " + arguments[0] + " is not available yet.");
       err.flush();
       return NOT_UNDERSTOOD;
     }
-    return commandLine().setOut(out).setErr(err).execute(arguments);
-  }
-
-  /** True when the first word is a command that this version only knows by name. */
-  public static boolean isLater(String word) {
-    return LATER.contains(word);
+    var line = more == null ? commandLine() : commandLine(more);
+    return line.setOut(out).setErr(err).execute(arguments);
   }
 
   private static int notUnderstood(ParameterException e, String[] arguments) {

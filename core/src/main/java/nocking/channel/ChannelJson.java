@@ -1,5 +1,6 @@
 package nocking.channel;
 
+import com.fasterxml.jackson.annotation.JsonAutoDetect.Visibility;
 import java.util.List;
 import java.util.stream.Collectors;
 import nocking.quantity.Dimension;
@@ -49,6 +50,8 @@ public final class ChannelJson {
           .disable(MapperFeature.SORT_PROPERTIES_ALPHABETICALLY)
           .enable(EnumFeature.WRITE_ENUMS_TO_LOWERCASE)
           .enable(MapperFeature.ACCEPT_CASE_INSENSITIVE_ENUMS)
+          // A question such as isDesign() is no part of the document.
+          .changeDefaultVisibility(v -> v.withIsGetterVisibility(Visibility.NONE))
           .addModule(
               new SimpleModule("values")
                   .addSerializer(Value.class, new ValueWriter())

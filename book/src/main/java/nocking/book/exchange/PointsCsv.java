@@ -2,7 +2,9 @@ package nocking.book.exchange;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
+import java.io.IOException;
 import java.io.StringWriter;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -39,7 +41,6 @@ public final class PointsCsv {
     int most = set.points().stream().mapToInt(p -> p.readings().size()).max().orElse(1);
     int readings = Math.max(1, most);
     var text = new StringWriter();
-    var csv = CsvWriter.builder().lineDelimiter(LineDelimiter.LF).build(text);
     var header = new ArrayList<>(List.of("applied"));
     var units = new ArrayList<>(List.of(channel.unit().symbol()));
     for (int i = 1; i <= readings; i++) {
@@ -48,9 +49,13 @@ public final class PointsCsv {
     }
     header.addAll(List.of("direction", "left out"));
     units.addAll(List.of("", ""));
-    csv.writeRecord(header);
-    csv.writeRecord(units);
-    for (ReferencePoint p : set.points()) csv.writeRecord(row(p, readings));
+    try (var csv = CsvWriter.builder().lineDelimiter(LineDelimiter.LF).build(text)) {
+      csv.writeRecord(header);
+      csv.writeRecord(units);
+      for (ReferencePoint p : set.points()) csv.writeRecord(row(p, readings));
+    } catch (IOException e) {
+      throw new UncheckedIOException("a text in memory takes every line", e);
+    }
     return text.toString();
   }
 

@@ -15,6 +15,7 @@ public final class Migrations {
     var source = new SQLiteDataSource();
     source.setUrl("jdbc:sqlite:" + file.toAbsolutePath());
     Flyway.configure(Migrations.class.getClassLoader())
+        .loggers("slf4j")
         .dataSource(source)
         .locations("classpath:nocking/book/migration")
         .load()

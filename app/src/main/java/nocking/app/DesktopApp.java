@@ -1,0 +1,92 @@
+package nocking.app;
+
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.function.Supplier;
+import javafx.application.Application;
+import javafx.application.Platform;
+import javafx.stage.Stage;
+import nocking.app.desk.BookStore;
+import nocking.app.desk.Desk;
+import nocking.app.shell.Shell;
+import nocking.app.theme.Theme;
+import nocking.book.BookException;
+import nocking.book.BookFile;
+import nocking.channel.DocumentException;
+
+/** The window on a bench book. */
+public final class DesktopApp extends Application {
+  private static final double WIDTH = 1280;
+  private static final double HEIGHT = 800;
+
+  private Desk desk;
+
+  @Override
+  public void start(Stage stage) {
+    Theme.install();
+    Path file = Path.of(getParameters().getRaw().getFirst());
+    try {
+      desk = new Desk(store(file, () -> desk));
+    } catch (BookException | DocumentException e) {
+      System.err.println("nocking: " + e.getMessage() + ".");
+      Main.exitCode = e instanceof BookException b && b.kind() == BookException.Cause.OUTSIDE ? 4 : 3;
+      Platform.runLater(Platform::exit);
+      return;
+    }
+    var shell = new Shell(desk, new DesktopFiles(stage), new OpenBooks(), WIDTH, HEIGHT);
+    stage.setTitle("Nocking");
+    stage.setMinWidth(1100);
+    stage.setMinHeight(700);
+    stage.setScene(shell.scene());
+    stage.show();
+    if (!desk.writable()) {
+      desk.say("Open read-only: %s.".formatted(desk.store().readOnlyBecause()), true);
+    }
+  }
+
+  /** A store for a book file whose news reach the desk on the interface thread. */
+  static BookStore store(Path file, Supplier<Desk> desk) {
+    return new BookStore(
+        BookFile.open(file, Clock.systemUTC()),
+        Folders.state(),
+        Clock.systemDefaultZone(),
+        () ->
+            Platform.runLater(
+                () -> {
+                  if (desk.get() != null) desk.get().storeChanged();
+                }));
+  }
+
+  private final class OpenBooks implements Shell.Books {
+    @Override
+    public void open(Path file) {
+      if (desk.store() instanceof BookStore b && same(file, b.path())) {
+        desk.say("%s is open already.".formatted(file.getFileName()), false);
+        return;
+      }
+      try {
+        desk.open(store(file, () -> desk));
+      } catch (BookException | DocumentException e) {
+        desk.say(e.getMessage() + ". The open book is as it was.", true);
+      }
+    }
+
+    private static boolean same(Path a, Path b) {
+      return a.toAbsolutePath().normalize().equals(b.toAbsolutePath().normalize());
+    }
+
+    @Override
+    public void openDemo() {
+      try {
+        open(DemoBook.fresh());
+      } catch (BookException e) {
+        desk.say(e.getMessage() + ".", true);
+      }
+    }
+  }
+
+  @Override
+  public void stop() {
+    if (desk != null) desk.store().close();
+  }
+}

@@ -1,0 +1,64 @@
+package nocking.app;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import javafx.application.Application;
+import nocking.book.BookFile;
+import nocking.cli.NockingCli;
+
+/** Where everything starts: the window, or a command. */
+public final class Main {
+  /** Set by the window when it could not open. */
+  static volatile int exitCode;
+
+  private Main() {}
+
+  public static void main(String[] arguments) {
+    System.setProperty("java.awt.headless", "true");
+    if (System.getProperty("nocking.log") == null) {
+      System.setProperty("nocking.log", Folders.state().resolve("nocking.log").toString());
+    }
+    var out = new PrintWriter(System.out, true, StandardCharsets.UTF_8);
+    var err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
+    System.exit(run(out, err, arguments));
+  }
+
+  private static int run(PrintWriter out, PrintWriter err, String[] arguments) {
+    if (arguments.length == 0) return window(err, Folders.defaultBook(), true);
+    if (arguments.length == 1 && arguments[0].endsWith(BookFile.ENDING)) {
+      return window(err, Path.of(arguments[0]), false);
+    }
+    return NockingCli.execute(out, err, new DemoCommand(), arguments);
+  }
+
+  private static int window(PrintWriter err, Path book, boolean own) {
+    Optional<String> missing = Display.missing();
+    if (missing.isPresent()) {
+      err.println("nocking: " + missing.get() + " Try: nocking demo, or nocking --help.");
+      return NockingCli.OUTSIDE;
+    }
+    if (own) {
+      try {
+        Files.createDirectories(book.toAbsolutePath().getParent());
+      } catch (IOException e) {
+        err.println("nocking: %s cannot be made: %s.".formatted(book.getParent(), e.getMessage()));
+        return NockingCli.OUTSIDE;
+      }
+    } else if (!Files.exists(book)) {
+      err.println("nocking: " + book + " does not exist.");
+      return NockingCli.BAD_INPUT;
+    }
+    return openWindow(book);
+  }
+
+  /** Opens the window on a book and comes back when it is closed. */
+  static int openWindow(Path book) {
+    System.setProperty("prism.lcdtext", "false");
+    Application.launch(DesktopApp.class, book.toString());
+    return exitCode;
+  }
+}

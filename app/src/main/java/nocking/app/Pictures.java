@@ -1,0 +1,159 @@
+package nocking.app;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CountDownLatch;
+import java.util.function.Supplier;
+import javafx.animation.AnimationTimer;
+import javafx.application.Platform;
+import javafx.embed.swing.SwingFXUtils;
+import javafx.scene.image.WritableImage;
+import javafx.stage.Stage;
+import javax.imageio.ImageIO;
+import nocking.app.desk.Background;
+import nocking.app.desk.Desk;
+import nocking.app.shell.Shell;
+import nocking.app.theme.Theme;
+import nocking.book.BookException;
+import nocking.book.BookException.Cause;
+import nocking.channel.WorkStep;
+
+/** Opens the demo book offscreen, visits every main view, and writes one picture of each. */
+final class Pictures {
+  private static final double WIDTH = 1280;
+  private static final double HEIGHT = 800;
+
+  private record View(String name, String tag, WorkStep step, double probe, boolean dark) {}
+
+  private static final List<View> VIEWS =
+      List.of(
+          new View("define", "BL-P1", WorkStep.DEFINE, 38, false),
+          new View("condition", "IN-T2", WorkStep.CONDITION, 9.62, false),
+          new View("wire", "IN-T2", WorkStep.WIRE, 12, false),
+          new View("collect", "BL-P1", WorkStep.COLLECT, 38, false),
+          new View("fit", "OX-D1", WorkStep.FIT, 9.1, false),
+          new View("table", "IN-T2", WorkStep.TABLE, 9.62, false),
+          new View("check", "IN-T2", WorkStep.CHECK, 9.62, false),
+          new View("record", "IN-T2", WorkStep.RECORD, 9.62, false),
+          new View("condition-dark", "IN-T2", WorkStep.CONDITION, 9.62, true));
+
+  private Pictures() {}
+
+  /**
+   * @return the files written
+   * @throws BookException when the folder cannot be written
+   */
+  static List<Path> write(Path folder) {
+    try {
+      Files.createDirectories(folder);
+    } catch (IOException e) {
+      throw new BookException(Cause.OUTSIDE, folder + " cannot be made: " + e.getMessage(), e);
+    }
+    var started = new CountDownLatch(1);
+    Platform.startup(started::countDown);
+    await(started);
+    var written = new ArrayList<Path>();
+    Path book = DemoBook.fresh();
+    Desk desk =
+        onInterface(
+            () -> {
+              Theme.install();
+              var d = new Desk[1];
+              d[0] = new Desk(DesktopApp.store(book, () -> d[0]));
+              return d[0];
+            });
+    Shell shell = onInterface(() -> open(desk));
+    for (View v : VIEWS) {
+      onInterface(
+          () -> {
+            desk.dark(v.dark);
+            desk.select(desk.book().byTag(v.tag).orElseThrow().id());
+            desk.step(v.step);
+            desk.probe(v.probe);
+            return null;
+          });
+      settle();
+      WritableImage image = onInterface(() -> shell.scene().snapshot(null));
+      written.add(save(image, folder.resolve(v.name + ".png")));
+    }
+    onInterface(
+        () -> {
+          desk.store().close();
+          return null;
+        });
+    return written;
+  }
+
+  private static Shell open(Desk desk) {
+    var stage = new Stage();
+    var shell =
+        new Shell(desk, new DesktopFiles(stage), new NoBooks(), WIDTH, HEIGHT);
+    stage.setScene(shell.scene());
+    stage.show();
+    shell.scene().getRoot().requestFocus();
+    return shell;
+  }
+
+  /** Pictures stay on the demo book. */
+  private static final class NoBooks implements Shell.Books {
+    @Override
+    public void open(Path file) {
+      throw new IllegalStateException("pictures open no other book");
+    }
+
+    @Override
+    public void openDemo() {
+      throw new IllegalStateException("the demo book is open");
+    }
+  }
+
+  /** Waits until nothing is drawn in the background and two pulses have laid everything out. */
+  private static void settle() {
+    for (int quiet = 0; quiet < 3; ) {
+      pulse();
+      quiet = Background.idle() ? quiet + 1 : 0;
+    }
+  }
+
+  private static void pulse() {
+    var done = new CountDownLatch(1);
+    Platform.runLater(
+        () ->
+            new AnimationTimer() {
+              @Override
+              public void handle(long now) {
+                stop();
+                done.countDown();
+              }
+            }.start());
+    await(done);
+  }
+
+  private static Path save(WritableImage image, Path file) {
+    try {
+      if (!ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", file.toFile())) {
+        throw new IllegalStateException("every Java can write PNG");
+      }
+      return file;
+    } catch (IOException e) {
+      throw new BookException(Cause.OUTSIDE, file + " cannot be written: " + e.getMessage(), e);
+    }
+  }
+
+  private static <T> T onInterface(Supplier<T> work) {
+    return CompletableFuture.supplyAsync(work, Platform::runLater).join();
+  }
+
+  private static void await(CountDownLatch latch) {
+    try {
+      latch.await();
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException("interrupted while drawing", e);
+    }
+  }
+}

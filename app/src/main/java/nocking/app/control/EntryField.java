@@ -1,0 +1,178 @@
+package nocking.app.control;
+
+import javafx.application.Platform;
+import javafx.beans.property.BooleanProperty;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+
+/**
+ * A labelled field that tries every keystroke. What can be understood is in force at once; what cannot
+ * is marked in place with the reason, and the last good value stays in force. Escape brings that back.
+ */
+public final class EntryField extends VBox {
+  /** Takes what was typed, or says why not. */
+  @FunctionalInterface
+  public interface Taker {
+    /**
+     * @throws QuantityException one sentence
+     */
+    void take(String text);
+  }
+
+  private final Label label = new Label();
+  private final TextField field = new TextField();
+  private final Label unit = new Label();
+  private final Label meaning = new Label();
+  private final Label reason = new Label();
+  private final Taker taker;
+  private final Runnable sealed;
+  private String good = "";
+  private boolean showing;
+
+  /**
+   * @param id of the text field, for tests and for finding it by name
+   * @param sealed called when the field is left
+   */
+  public EntryField(String id, String title, boolean number, Taker taker, Runnable sealed) {
+    this.taker = taker;
+    this.sealed = sealed;
+    getStyleClass().add("entry");
+    label.getStyleClass().add("entry-label");
+    label.setText(title);
+    label.setWrapText(true);
+    label.setLabelFor(field);
+    field.setId(id);
+    field.setAccessibleText(title);
+    if (number) field.getStyleClass().add("number");
+    HBox.setHgrow(field, Priority.ALWAYS);
+    field.setMinWidth(60);
+    field.setPrefColumnCount(9);
+    unit.getStyleClass().add("unit");
+    unit.setMinWidth(USE_PREF_SIZE);
+    meaning.getStyleClass().add("meaning");
+    reason.getStyleClass().add("reason");
+    reason.setWrapText(true);
+    var row = new HBox(6, label, field, unit);
+    row.setAlignment(Pos.CENTER_LEFT);
+    getChildren().add(row);
+    field.textProperty().addListener((o, before, text) -> typed(text));
+    field.focusedProperty().addListener((o, before, focused) -> focus(focused));
+    field.setOnKeyPressed(
+        e -> {
+          if (e.getCode() == KeyCode.ESCAPE && !field.getText().equals(good)) {
+            set(good);
+            clearReason();
+            field.selectAll();
+            e.consume();
+          }
+        });
+  }
+
+  /** A field without a label in front, as on the probe. */
+  public EntryField bare() {
+    ((HBox) getChildren().getFirst()).getChildren().remove(label);
+    return this;
+  }
+
+  public EntryField help(String text) {
+    field.setAccessibleHelp(text);
+    return this;
+  }
+
+  public EntryField prompt(String text) {
+    field.setPromptText(text);
+    return this;
+  }
+
+  public TextField field() {
+    return field;
+  }
+
+  public BooleanProperty editableProperty() {
+    return field.editableProperty();
+  }
+
+  public void title(String text) {
+    label.setText(text);
+    field.setAccessibleText(text);
+  }
+
+  private void typed(String text) {
+    if (showing) return;
+    try {
+      taker.take(text);
+      good = text;
+      clearReason();
+    } catch (QuantityException e) {
+      reason.setText(e.getMessage());
+      if (!field.getStyleClass().contains("wrong")) field.getStyleClass().add("wrong");
+      if (!getChildren().contains(reason)) getChildren().add(reason);
+    }
+  }
+
+  private void clearReason() {
+    field.getStyleClass().remove("wrong");
+    getChildren().remove(reason);
+  }
+
+  private void focus(boolean focused) {
+    if (focused) {
+      // After the click has placed its caret, so that typing replaces the value.
+      Platform.runLater(
+          () -> {
+            if (field.isFocused() && field.getSelection().getLength() == 0) field.selectAll();
+          });
+    } else {
+      sealed.run();
+      if (!wrong()) set(good);
+    }
+  }
+
+  /** True while what stands in the field could not be understood. */
+  public boolean wrong() {
+    return field.getStyleClass().contains("wrong");
+  }
+
+  /** Shows a text; a field in which someone is typing keeps the keystrokes. */
+  public void show(String text, String unitSymbol) {
+    unit.setText(unitSymbol);
+    if (field.isFocused() && good.equals(field.getText()) && good.strip().equals(text)) return;
+    if (field.isFocused() && wrong() && good.strip().equals(text)) return;
+    good = text;
+    clearReason();
+    if (!field.getText().equals(text)) set(text);
+  }
+
+  /** Shows a value as it was typed, with its meaning where the keystrokes say more. */
+  public void show(Value value, Unit of) {
+    show(value == null ? "" : value.typed(), of.symbol());
+    boolean more = value != null && value.needsMeaning();
+    meaning.setText(
+        more
+            ? "= " + Numbers.trimmed(value.number(), 8) + " " + of.symbol()
+            : "");
+    if (more && !getChildren().contains(meaning)) {
+      getChildren().add(1, meaning);
+      meaning.setPadding(new Insets(0, 0, 0, 112));
+    }
+    if (!more) getChildren().remove(meaning);
+  }
+
+  private void set(String text) {
+    showing = true;
+    int caret = field.getCaretPosition();
+    field.setText(text);
+    if (field.isFocused()) field.positionCaret(Math.min(caret, text.length()));
+    showing = false;
+  }
+}

@@ -1,0 +1,424 @@
+package nocking.app.control;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.IntFunction;
+import java.util.function.IntPredicate;
+import java.util.stream.IntStream;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.TableCell;
+import javafx.scene.control.TableColumn;
+import javafx.scene.control.TablePosition;
+import javafx.scene.control.TableRow;
+import javafx.scene.control.TableView;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import nocking.quantity.QuantityException;
+
+/**
+ * A table that behaves like a spreadsheet: type over, F2 or Enter to edit, Tab and Enter to go on, copy
+ * and paste of blocks, Delete. A cell that cannot be understood keeps what was typed, is marked, and
+ * says why below the table; the last good value stays in force.
+ */
+public final class Grid extends VBox {
+  /**
+   * A column.
+   *
+   * @param text what a cell shows
+   * @param taker takes what was typed; null for a column that is worked out
+   * @param style extra style class of a cell, or empty
+   * @param graphic sign before the text, or null
+   */
+  public record Column(
+      String title,
+      double width,
+      boolean number,
+      IntFunction<String> text,
+      CellTaker taker,
+      IntFunction<String> style,
+      IntFunction<Node> graphic) {
+
+    public static Column shown(
+        String title, double width, boolean number, IntFunction<String> text) {
+      return new Column(title, width, number, text, null, i -> "", i -> null);
+    }
+
+    public static Column typed(
+        String title, double width, boolean number, IntFunction<String> text, CellTaker taker) {
+      return new Column(title, width, number, text, taker, i -> "", i -> null);
+    }
+
+    public Column styled(IntFunction<String> v) {
+      return new Column(title, width, number, text, taker, v, graphic);
+    }
+
+    public Column signed(IntFunction<Node> v) {
+      return new Column(title, width, number, text, taker, style, v);
+    }
+  }
+
+  /** Takes what was typed into a row, or says why not. */
+  @FunctionalInterface
+  public interface CellTaker {
+    /**
+     * @throws QuantityException one sentence
+     */
+    void take(int row, String text);
+  }
+
+  /** Takes a pasted block whose first cell belongs at a place. */
+  @FunctionalInterface
+  public interface BlockTaker {
+    /**
+     * @throws QuantityException one sentence; nothing has changed then
+     */
+    void take(int row, int column, String block);
+  }
+
+  private record Place(int row, int column) {}
+
+  private record Wrong(String text, String reason) {}
+
+  private final TableView<Integer> table = new TableView<>();
+  private final Label reason = new Label();
+  private final List<Column> columns;
+  private final Map<Place, Wrong> wrong = new HashMap<>();
+  private final IntPredicate quiet;
+  private BlockTaker paste = (row, column, block) -> {};
+  private IntFunction<Boolean> delete = row -> false;
+  private boolean editable = true;
+
+  /**
+   * @param quiet rows shown in quiet ink, such as points that are left out
+   */
+  public Grid(String id, String empty, List<Column> columns, IntPredicate quiet) {
+    this.columns = columns;
+    this.quiet = quiet;
+    table.setId(id);
+    table.setEditable(true);
+    table.setFixedCellSize(25);
+    table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_ALL_COLUMNS);
+    table.getSelectionModel().setCellSelectionEnabled(false);
+    var placeholder = new Label(empty);
+    placeholder.setWrapText(true);
+    table.setPlaceholder(placeholder);
+    table.setRowFactory(t -> new QuietRow());
+    for (int i = 0; i < columns.size(); i++) table.getColumns().add(column(i));
+    VBox.setVgrow(table, Priority.ALWAYS);
+    reason.getStyleClass().addAll("text-fail");
+    reason.setWrapText(true);
+    getChildren().add(table);
+    table.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+    table.addEventFilter(KeyEvent.KEY_TYPED, this::typeOver);
+  }
+
+  private TableColumn<Integer, Integer> column(int index) {
+    Column c = columns.get(index);
+    var column = new TableColumn<Integer, Integer>(c.title);
+    column.setSortable(false);
+    column.setReorderable(false);
+    column.setPrefWidth(c.width);
+    column.setMinWidth(Math.min(c.width, 34));
+    column.setEditable(c.taker != null);
+    if (c.number) column.getStyleClass().add("number");
+    column.setCellValueFactory(f -> new ReadOnlyObjectWrapper<>(f.getValue()));
+    column.setCellFactory(f -> new Cell(index));
+    return column;
+  }
+
+  public Grid onPaste(BlockTaker taker) {
+    paste = taker;
+    return this;
+  }
+
+  /** Delete on a row; answers whether the row was taken out. */
+  public Grid onDelete(IntFunction<Boolean> taker) {
+    delete = taker;
+    return this;
+  }
+
+  public TableView<Integer> table() {
+    return table;
+  }
+
+  public int selectedRow() {
+    return table.getSelectionModel().getSelectedIndex();
+  }
+
+  public void editable(boolean v) {
+    editable = v;
+    table.setEditable(v);
+  }
+
+  /** Shows so many rows, worked out anew. */
+  public void show(int rows) {
+    if (table.getItems().size() != rows) {
+      int selected = selectedRow();
+      table.getItems().setAll(IntStream.range(0, rows).boxed().toList());
+      wrong.keySet().removeIf(p -> p.row >= rows);
+      if (selected >= 0 && selected < rows) table.getSelectionModel().select(selected);
+    }
+    table.refresh();
+    showReason();
+  }
+
+  /** Forgets what could not be understood; for another channel. */
+  public void clearWrong() {
+    wrong.clear();
+    showReason();
+  }
+
+  private void take(int row, int column, String text) {
+    Place place = new Place(row, column);
+    try {
+      wrong.remove(place);
+      columns.get(column).taker.take(row, text);
+    } catch (QuantityException e) {
+      wrong.put(place, new Wrong(text, e.getMessage()));
+    }
+    table.refresh();
+    showReason();
+  }
+
+  private void showReason() {
+    if (wrong.isEmpty()) {
+      getChildren().remove(reason);
+      return;
+    }
+    var first =
+        wrong.entrySet().stream()
+            .min(
+                Comparator.comparingInt(
+                    (Map.Entry<Place, Wrong> e) -> e.getKey().row * 1000 + e.getKey().column))
+            .orElseThrow();
+    reason.setText(
+        "Row %d, %s: %s"
+            .formatted(
+                first.getKey().row + 1,
+                columns.get(first.getKey().column).title,
+                first.getValue().reason));
+    if (!getChildren().contains(reason)) getChildren().add(reason);
+  }
+
+  private TablePosition<?, ?> focus() {
+    return table.getFocusModel().getFocusedCell();
+  }
+
+  private int focusColumn() {
+    int c = focus() == null ? -1 : focus().getColumn();
+    return Math.max(0, c);
+  }
+
+  private void key(KeyEvent e) {
+    if (table.getEditingCell() != null) return;
+    if (e.isShortcutDown() && e.getCode() == KeyCode.V) {
+      paste();
+      e.consume();
+    } else if (e.isShortcutDown() && e.getCode() == KeyCode.C) {
+      copy();
+      e.consume();
+    } else if (e.getCode() == KeyCode.F2 || e.getCode() == KeyCode.ENTER) {
+      edit(selectedRow(), nextTyped(focusColumn()), null);
+      e.consume();
+    } else if ((e.getCode() == KeyCode.DELETE || e.getCode() == KeyCode.BACK_SPACE) && editable) {
+      if (selectedRow() >= 0) {
+        int row = selectedRow();
+        if (delete.apply(row)) wrong.clear();
+        show(table.getItems().size());
+      }
+      e.consume();
+    }
+  }
+
+  private void typeOver(KeyEvent e) {
+    String c = e.getCharacter();
+    boolean plain = !e.isShortcutDown() && !e.isAltDown() && !c.isEmpty() && c.charAt(0) > ' ' && c.charAt(0) != 127;
+    if (table.getEditingCell() != null || !plain || selectedRow() < 0) return;
+    edit(selectedRow(), nextTyped(focusColumn()), c);
+    e.consume();
+  }
+
+  private int nextTyped(int column) {
+    for (int i = column; i < columns.size(); i++) if (columns.get(i).taker != null) return i;
+    for (int i = 0; i < column; i++) if (columns.get(i).taker != null) return i;
+    return -1;
+  }
+
+  /** Opens a cell; {@code text} replaces what stands in it, null keeps it. */
+  public void edit(int row, int column, String text) {
+    if (!editable || row < 0 || column < 0 || row >= table.getItems().size()) return;
+    table.scrollTo(row);
+    table.layout();
+    table.getSelectionModel().select(row);
+    table.getFocusModel().focus(row, table.getColumns().get(column));
+    pendingText = text;
+    table.edit(row, table.getColumns().get(column));
+  }
+
+  private String pendingText;
+
+  private void paste() {
+    String block = Clipboard.getSystemClipboard().getString();
+    if (block == null || block.isBlank() || !editable) return;
+    int row = selectedRow() < 0 ? Math.max(0, table.getItems().size() - 1) : selectedRow();
+    int column = nextTyped(focusColumn());
+    try {
+      paste.take(row, column, block);
+    } catch (QuantityException e) {
+      getChildren().remove(reason);
+      reason.setText(e.getMessage());
+      getChildren().add(reason);
+    }
+  }
+
+  private void copy() {
+    var lines = new ArrayList<String>();
+    lines.add(String.join("\t", columns.stream().map(Column::title).toList()));
+    for (int row : table.getItems()) {
+      lines.add(String.join("\t", columns.stream().map(c -> c.text.apply(row)).toList()));
+    }
+    var content = new ClipboardContent();
+    content.putString(String.join("\n", lines));
+    Clipboard.getSystemClipboard().setContent(content);
+  }
+
+  private final class QuietRow extends TableRow<Integer> {
+    @Override
+    protected void updateItem(Integer row, boolean empty) {
+      super.updateItem(row, empty);
+      getStyleClass().remove("quiet-row");
+      if (!empty && row != null && quiet.test(row)) getStyleClass().add("quiet-row");
+    }
+  }
+
+  private final class Cell extends TableCell<Integer, Integer> {
+    private final int index;
+    private TextField field;
+    private String styled = "";
+
+    Cell(int index) {
+      this.index = index;
+      if (columns.get(index).number) getStyleClass().add("number");
+    }
+
+    @Override
+    protected void updateItem(Integer row, boolean empty) {
+      super.updateItem(row, empty);
+      if (!styled.isEmpty()) getStyleClass().remove(styled);
+      getStyleClass().remove("wrong");
+      styled = "";
+      setTooltip(null);
+      if (empty || row == null) {
+        setText(null);
+        setGraphic(null);
+        return;
+      }
+      if (isEditing()) return;
+      Wrong w = wrong.get(new Place(row, index));
+      setText(w == null ? columns.get(index).text.apply(row) : w.text);
+      setGraphic(columns.get(index).graphic.apply(row));
+      if (w != null) {
+        getStyleClass().add("wrong");
+        setTooltip(new Tooltip(w.reason));
+      } else {
+        styled = columns.get(index).style.apply(row);
+        if (!styled.isEmpty()) getStyleClass().add(styled);
+      }
+    }
+
+    @Override
+    public void startEdit() {
+      if (columns.get(index).taker == null || !editable) return;
+      super.startEdit();
+      if (!isEditing()) return;
+      String typed = pendingText;
+      pendingText = null;
+      field = new TextField(typed == null ? getText() : typed);
+      if (columns.get(index).number) field.getStyleClass().add("number");
+      field.setId(table.getId() + "-edit");
+      field.addEventFilter(KeyEvent.KEY_PRESSED, this::editKey);
+      field
+          .focusedProperty()
+          .addListener(
+              (o, before, now) -> {
+                if (!now && isEditing()) finish(0, 0);
+              });
+      setText(null);
+      setGraphic(field);
+      field.requestFocus();
+      if (typed == null) field.selectAll();
+      else field.end();
+    }
+
+    private void editKey(KeyEvent e) {
+      switch (e.getCode()) {
+        case ENTER -> {
+          finish(e.isShiftDown() ? -1 : 1, 0);
+          e.consume();
+        }
+        case TAB -> {
+          finish(0, e.isShiftDown() ? -1 : 1);
+          e.consume();
+        }
+        case ESCAPE -> {
+          cancelEdit();
+          e.consume();
+        }
+        default -> {}
+      }
+    }
+
+    private void finish(int down, int right) {
+      int row = getItem();
+      String text = field.getText();
+      String before = columns.get(index).text.apply(row);
+      super.cancelEdit();
+      setGraphic(null);
+      boolean pending = wrong.containsKey(new Place(row, index));
+      if (!text.equals(before) || pending) take(row, index, text);
+      else updateItem(row, false);
+      table.requestFocus();
+      if (right != 0) next(row, right);
+      else if (down != 0) {
+        int target = Math.clamp(row + down, 0, table.getItems().size() - 1);
+        table.getSelectionModel().clearAndSelect(target);
+        table.getFocusModel().focus(target, table.getColumns().get(index));
+      }
+    }
+
+    private void next(int row, int step) {
+      int column = index;
+      int target = row;
+      do {
+        column += step;
+        if (column >= columns.size()) {
+          column = 0;
+          target++;
+        } else if (column < 0) {
+          column = columns.size() - 1;
+          target--;
+        }
+      } while (columns.get(column).taker == null);
+      edit(target, column, null);
+    }
+
+    @Override
+    public void cancelEdit() {
+      super.cancelEdit();
+      setGraphic(null);
+      updateItem(getItem(), isEmpty());
+      table.requestFocus();
+    }
+  }
+}

@@ -1,0 +1,60 @@
+package nocking.app.control;
+
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** A sheet of paper: a title with a quiet note beside it, and contents. */
+public final class Paper extends VBox {
+  private final Label title = new Label();
+  private final Label note = new Label();
+  private final HBox head = new HBox(10, title, note);
+
+  public Paper(String titleText, Node... contents) {
+    getStyleClass().add("sheet");
+    title.setText(titleText);
+    title.getStyleClass().add("sheet-title");
+    title.setMinWidth(Region.USE_PREF_SIZE);
+    note.getStyleClass().add("sheet-note");
+    head.setAlignment(Pos.CENTER_LEFT);
+    head.setMinHeight(22);
+    getChildren().add(head);
+    getChildren().addAll(contents);
+  }
+
+  public void title(String text) {
+    title.setText(text);
+  }
+
+  public void note(String text) {
+    note.setText(text);
+  }
+
+  /** Puts a control at the right end of the title line. */
+  public Paper corner(Node... nodes) {
+    var gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    head.getChildren().add(gap);
+    head.getChildren().addAll(nodes);
+    return this;
+  }
+
+  /** A heading inside a sheet. */
+  public static Label subtitle(String text) {
+    var l = new Label(text);
+    l.getStyleClass().add("subtitle");
+    return l;
+  }
+
+  /** A quiet explaining line. */
+  public static Label caption(String text) {
+    var l = new Label(text);
+    l.getStyleClass().add("caption");
+    l.setWrapText(true);
+    return l;
+  }
+}

@@ -1,0 +1,278 @@
+package nocking.app.control;
+
+import java.awt.geom.Rectangle2D;
+import java.io.File;
+import java.io.IOException;
+import java.util.function.Consumer;
+import java.util.function.DoubleFunction;
+import javafx.embed.swing.SwingFXUtils;
+import javafx.scene.Node;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.image.Image;
+import javafx.scene.image.ImageView;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.shape.Circle;
+import javafx.scene.shape.Line;
+import javafx.stage.FileChooser;
+import javax.imageio.ImageIO;
+import nocking.app.desk.Background;
+import nocking.book.BookException;
+import nocking.book.exchange.Output;
+import nocking.quantity.Numbers;
+import nocking.quantity.Span;
+import nocking.report.plot.Palette;
+import nocking.report.plot.Plot;
+import nocking.report.plot.PlotPicture;
+
+/**
+ * Shows a plot. It is drawn off the interface thread into an image; the probe's cross-hair and the
+ * hover read-out lie on top of it, so that moving them costs nothing. Wheel zooms, drag moves, double
+ * click goes back.
+ */
+public final class PlotView extends Pane {
+  private static final double ZOOM = 0.85;
+  private static final int SVG_WIDTH = 720;
+  private static final int SVG_HEIGHT = 420;
+
+  private final ImageView image = new ImageView();
+  private final Line cross = new Line();
+  private final Circle dot = new Circle(3.5);
+  private final Label hover = new Label();
+  private Plot whole;
+  private Plot shown;
+  private PlotPicture picture;
+  private boolean drawing;
+  private boolean stale;
+  private boolean dark;
+  private double probe = Double.NaN;
+  private DoubleFunction<Double> follow = x -> Double.NaN;
+  private double dragX;
+  private double dragY;
+
+  public PlotView(String id, String spoken) {
+    setId(id);
+    getStyleClass().add("plot");
+    setAccessibleText(spoken);
+    cross.getStyleClass().add("cross");
+    dot.getStyleClass().add("cross-dot");
+    hover.getStyleClass().add("hover");
+    for (var node : new Node[] {cross, dot, hover}) {
+      node.setManaged(false);
+      node.setVisible(false);
+      node.setMouseTransparent(true);
+    }
+    getChildren().addAll(image, cross, dot, hover);
+    setMinSize(160, 110);
+    setPrefSize(420, 240);
+    widthProperty().addListener(o -> redraw());
+    heightProperty().addListener(o -> redraw());
+    setOnScroll(this::zoom);
+    setOnMousePressed(
+        e -> {
+          dragX = e.getX();
+          dragY = e.getY();
+        });
+    setOnMouseDragged(this::pan);
+    setOnMouseMoved(this::hover);
+    setOnMouseExited(e -> hover.setVisible(false));
+    setOnMouseClicked(
+        e -> {
+          if (e.getButton() == MouseButton.PRIMARY && e.getClickCount() == 2) zoomTo(whole);
+        });
+    setOnContextMenuRequested(e -> menu().show(this, e.getScreenX(), e.getScreenY()));
+  }
+
+  /** Shows a plot; the zoom is kept only while the axes stay what they are. */
+  public void show(Plot plot) {
+    boolean same = whole != null && whole.x().equals(plot.x()) && whole.y().equals(plot.y());
+    shown = same && shown != null ? plot.zoomed(shown.x().span(), shown.y().span()) : plot;
+    whole = plot;
+    redraw();
+  }
+
+  public void dark(boolean v) {
+    if (dark == v) return;
+    dark = v;
+    redraw();
+  }
+
+  /** Puts the cross-hair at an input; {@code y} gives the height of its dot, NaN for none. */
+  public void probe(double x, DoubleFunction<Double> y) {
+    probe = x;
+    follow = y;
+    placeCross();
+  }
+
+  private void redraw() {
+    if (shown == null || getWidth() < 40 || getHeight() < 40) return;
+    if (drawing) {
+      stale = true;
+      return;
+    }
+    drawing = true;
+    stale = false;
+    Plot plot = shown;
+    double width = getWidth();
+    double height = getHeight();
+    double scale = getScene() == null ? 1 : getScene().getWindow() == null ? 1 : getScene().getWindow().getOutputScaleX();
+    Palette palette = dark ? Palette.DARK : Palette.LIGHT;
+    Background.run(
+        () -> {
+          PlotPicture drawn = PlotPicture.draw(plot, palette, width, height, scale);
+          return new Drawn(drawn, SwingFXUtils.toFXImage(drawn.image(), null));
+        },
+        drawn -> {
+          picture = drawn.picture;
+          image.setImage(drawn.image);
+          image.setFitWidth(width);
+          image.setFitHeight(height);
+          drawing = false;
+          placeCross();
+          if (stale) redraw();
+        });
+  }
+
+  private record Drawn(PlotPicture picture, Image image) {}
+
+  private void placeCross() {
+    boolean on =
+        picture != null && picture.plot().x().span().contains(probe) && !Double.isNaN(probe);
+    cross.setVisible(on);
+    dot.setVisible(false);
+    if (!on) return;
+    Rectangle2D area = picture.area();
+    double x = area.getX() + picture.plot().x().span().fraction(probe) * area.getWidth();
+    cross.setStartX(x);
+    cross.setEndX(x);
+    cross.setStartY(area.getMinY());
+    cross.setEndY(area.getMaxY());
+    double y = follow.apply(probe);
+    Span ySpan = picture.plot().y().span();
+    if (Double.isNaN(y) || !ySpan.contains(y)) return;
+    dot.setVisible(true);
+    dot.setCenterX(x);
+    dot.setCenterY(area.getMaxY() - ySpan.fraction(y) * area.getHeight());
+  }
+
+  private void zoom(ScrollEvent e) {
+    if (picture == null || e.getDeltaY() == 0) return;
+    double factor = e.getDeltaY() > 0 ? ZOOM : 1 / ZOOM;
+    Rectangle2D area = picture.area();
+    double fx = Math.clamp((e.getX() - area.getX()) / area.getWidth(), 0, 1);
+    double fy = Math.clamp((area.getMaxY() - e.getY()) / area.getHeight(), 0, 1);
+    zoomTo(
+        whole.zoomed(
+            about(shown.x().span(), fx, factor), about(shown.y().span(), fy, factor)));
+    e.consume();
+  }
+
+  private static Span about(Span span, double fraction, double factor) {
+    double fixed = span.at(fraction);
+    double width = span.width() * factor;
+    return new Span(fixed - fraction * width, fixed + (1 - fraction) * width);
+  }
+
+  private void pan(MouseEvent e) {
+    if (picture == null) return;
+    Rectangle2D area = picture.area();
+    double dx = (dragX - e.getX()) / area.getWidth() * shown.x().span().width();
+    double dy = (e.getY() - dragY) / area.getHeight() * shown.y().span().width();
+    dragX = e.getX();
+    dragY = e.getY();
+    zoomTo(whole.zoomed(shift(shown.x().span(), dx), shift(shown.y().span(), dy)));
+  }
+
+  private static Span shift(Span s, double by) {
+    return new Span(s.low() + by, s.high() + by);
+  }
+
+  private void zoomTo(Plot plot) {
+    if (plot == null) return;
+    shown = plot;
+    redraw();
+  }
+
+  private void hover(MouseEvent e) {
+    if (picture == null || !picture.area().contains(e.getX(), e.getY())) {
+      hover.setVisible(false);
+      return;
+    }
+    Rectangle2D area = picture.area();
+    Span xs = picture.plot().x().span();
+    Span ys = picture.plot().y().span();
+    double x = xs.at((e.getX() - area.getX()) / area.getWidth());
+    double y = ys.at((area.getMaxY() - e.getY()) / area.getHeight());
+    hover.setText(
+        Numbers.fixed(x, Numbers.decimalsFor(xs.width() / 100))
+            + "  "
+            + Numbers.fixed(y, Numbers.decimalsFor(ys.width() / 100)));
+    hover.autosize();
+    boolean right = e.getX() + hover.getWidth() + 14 > getWidth();
+    hover.relocate(
+        right ? e.getX() - hover.getWidth() - 8 : e.getX() + 10, Math.max(0, e.getY() - 24));
+    hover.setVisible(true);
+  }
+
+  private ContextMenu menu() {
+    var copy = new MenuItem("Copy as picture");
+    copy.setOnAction(
+        e -> {
+          var content = new ClipboardContent();
+          content.putImage(image.getImage());
+          Clipboard.getSystemClipboard().setContent(content);
+        });
+    var png = new MenuItem("Save as PNG…");
+    png.setOnAction(e -> save("PNG picture", "*.png", this::writePng));
+    var svg = new MenuItem("Save as SVG…");
+    svg.setOnAction(
+        e ->
+            save(
+                "SVG drawing",
+                "*.svg",
+                f ->
+                    Output.write(
+                        f.toPath(),
+                        PlotPicture.svg(shown, Palette.LIGHT, SVG_WIDTH, SVG_HEIGHT),
+                        true)));
+    var back = new MenuItem("Whole plot");
+    back.setOnAction(e -> zoomTo(whole));
+    return new ContextMenu(copy, png, svg, back);
+  }
+
+  private void save(String kind, String pattern, Consumer<File> write) {
+    var chooser = new FileChooser();
+    chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter(kind, pattern));
+    File file = chooser.showSaveDialog(getScene().getWindow());
+    if (file == null) return;
+    try {
+      write.accept(file);
+    } catch (BookException e) {
+      hover.setText(e.getMessage());
+      hover.autosize();
+      hover.relocate(8, 8);
+      hover.setVisible(true);
+    }
+  }
+
+  private void writePng(File file) {
+    try {
+      PlotPicture fine = PlotPicture.draw(shown, Palette.LIGHT, getWidth(), getHeight(), 2);
+      ImageIO.write(fine.image(), "png", file);
+    } catch (IOException e) {
+      throw new BookException(
+          BookException.Cause.OUTSIDE, file + " cannot be written: " + e.getMessage(), e);
+    }
+  }
+
+  @Override
+  protected void layoutChildren() {
+    image.relocate(0, 0);
+  }
+}

@@ -1,0 +1,45 @@
+package nocking.app.desk;
+
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.application.Platform;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** Work off the interface thread whose result comes back to it. */
+public final class Background {
+  private static final Logger LOG = LoggerFactory.getLogger(Background.class);
+  private static final AtomicInteger PENDING = new AtomicInteger();
+  private static final ExecutorService WORKERS =
+      Executors.newFixedThreadPool(
+          2, r -> Thread.ofPlatform().daemon().name("background").unstarted(r));
+
+  private Background() {}
+
+  /** Runs {@code work} elsewhere, then {@code then} on the interface thread. */
+  public static <T> void run(Supplier<T> work, Consumer<T> then) {
+    PENDING.incrementAndGet();
+    WORKERS.execute(
+        () -> {
+          try {
+            T result = work.get();
+            Platform.runLater(
+                () -> {
+                  PENDING.decrementAndGet();
+                  then.accept(result);
+                });
+          } catch (RuntimeException e) {
+            PENDING.decrementAndGet();
+            LOG.error("background work failed", e);
+          }
+        });
+  }
+
+  /** True when nothing is under way; pictures and tests wait for it. */
+  public static boolean idle() {
+    return PENDING.get() == 0;
+  }
+}

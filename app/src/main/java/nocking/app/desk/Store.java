@@ -1,0 +1,45 @@
+package nocking.app.desk;
+
+import java.util.List;
+import nocking.book.LogEntry;
+import nocking.book.Revision;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+
+/** Where the document lives. Saving never blocks the caller. */
+public interface Store extends AutoCloseable {
+  /** The document as it was when the store was opened. */
+  Book book();
+
+  /** File name for the title bar. */
+  String name();
+
+  /** Why nothing can be changed; empty when it can. */
+  String readOnlyBecause();
+
+  /** Hands over an edit; it is written soon, in order. */
+  void save(Book before, Book after, String what);
+
+  /** Saved, saving or failed, in a few words. */
+  String state();
+
+  /** True when the last write failed and the work lies in memory and in a rescue copy. */
+  boolean failed();
+
+  /** Names the present state of a channel, after everything that was handed over before. */
+  Revision nameRevision(Channel channel, String name);
+
+  List<Revision> revisions(String channelId);
+
+  /** The newest lines of the log about a channel. */
+  List<LogEntry> log(String channelId);
+
+  /** Notes a deliberate act that is no edit. */
+  void note(String kind, String channelId, String text);
+
+  /** Waits until everything handed over is on disk. */
+  void flush();
+
+  @Override
+  void close();
+}

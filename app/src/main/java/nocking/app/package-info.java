@@ -1,0 +1,2 @@
+/** Starting: the application, the demo, and the pictures. */
+package nocking.app;

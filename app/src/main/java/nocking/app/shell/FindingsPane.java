@@ -1,0 +1,112 @@
+package nocking.app.shell;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import javafx.geometry.Insets;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.scene.text.Text;
+import javafx.scene.text.TextFlow;
+import nocking.app.control.WheelScroll;
+import nocking.app.desk.Desk;
+import nocking.channel.WorkStep;
+import nocking.finding.Finding;
+import nocking.finding.Severity;
+
+/** What the application thinks of the channel, the gravest first, with what would mend it. */
+final class FindingsPane extends VBox {
+  private final Desk desk;
+  private final VBox cards = new VBox(7);
+  private List<Finding> shown = List.of();
+  private WorkStep shownStep;
+  private boolean shownEditable;
+
+  FindingsPane(Desk desk) {
+    this.desk = desk;
+    getStyleClass().add("findings");
+    setId("findings");
+    var title = new Label("FINDINGS");
+    title.getStyleClass().add("section-title");
+    cards.setPadding(new Insets(2, 10, 10, 10));
+    var scroll = WheelScroll.of(cards);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    getChildren().addAll(title, scroll);
+  }
+
+  /** Findings of the present stage first within each severity. */
+  void refresh() {
+    if (desk.channel().isEmpty()) {
+      cards.getChildren().clear();
+      shown = List.of();
+      return;
+    }
+    List<Finding> now = desk.analysis().findings();
+    if (same(now) && desk.step() == shownStep && desk.editable() == shownEditable) return;
+    shown = now;
+    shownStep = desk.step();
+    shownEditable = desk.editable();
+    cards.getChildren().clear();
+    if (now.isEmpty()) {
+      var none = new Label(
+          desk.channel().get().sensor() == null
+              ? "Nothing to judge yet. Define the sensor first."
+              : "Nothing stands out on this channel.");
+      none.getStyleClass().add("quiet");
+      none.setWrapText(true);
+      none.setPadding(new Insets(0, 2, 0, 2));
+      cards.getChildren().add(none);
+    }
+    now.stream()
+        .sorted(
+            Comparator.comparing(Finding::severity)
+                .thenComparing(f -> f.step() == shownStep ? 0 : 1))
+        .forEach(f -> cards.getChildren().add(card(f)));
+  }
+
+  private boolean same(List<Finding> now) {
+    if (now.size() != shown.size()) return false;
+    for (int i = 0; i < now.size(); i++) {
+      Finding a = now.get(i);
+      Finding b = shown.get(i);
+      if (!a.text().equals(b.text()) || a.severity() != b.severity()) return false;
+    }
+    return true;
+  }
+
+  private VBox card(Finding f) {
+    var headline = new Text(f.severity() == Severity.CAUTION ? "Caution. " : f.headline() + ". ");
+    headline.getStyleClass().add("headline");
+    var detail = new Text(f.detail());
+    detail.getStyleClass().add("detail");
+    var card = new VBox(new TextFlow(headline, detail));
+    card.setId("finding-" + f.rule());
+    card.getStyleClass().addAll("finding", f.severity().name().toLowerCase(Locale.ROOT));
+    card.setAccessibleText(
+        f.severity().name().toLowerCase(Locale.ROOT) + ": " + f.text());
+    f.fix().filter(x -> desk.editable()).ifPresent(fix -> {
+      var button = link(fix.label(), "fix-" + f.rule());
+      button.setOnAction(e -> desk.edit(lowerFirst(fix.label()), "", fix.apply()));
+      card.getChildren().add(button);
+    });
+    if (f.step() != desk.step() && f.severity() != Severity.CAUTION) {
+      var button = link("Show in " + f.step().title(), "show-" + f.rule());
+      button.setOnAction(e -> desk.step(f.step()));
+      card.getChildren().add(button);
+    }
+    return card;
+  }
+
+  private static Button link(String text, String id) {
+    var button = new Button(text);
+    button.setId(id);
+    button.getStyleClass().add("link");
+    return button;
+  }
+
+  private static String lowerFirst(String s) {
+    return Character.toLowerCase(s.charAt(0)) + s.substring(1);
+  }
+}

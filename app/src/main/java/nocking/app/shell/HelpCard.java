@@ -1,0 +1,87 @@
+package nocking.app.shell;
+
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.VBox;
+import nocking.channel.WorkStep;
+
+/** Help on what has the focus, on the stage, and the keys; Escape closes it. */
+final class HelpCard extends VBox {
+  private static final String KEYS =
+      """
+      Ctrl+1 … 8   stage                 Ctrl+K   find a channel, command or symbol
+      Ctrl+Z       undo                  Shift+Ctrl+Z   redo
+      Ctrl+N       new channel           Ctrl+D   duplicate the channel
+      Ctrl+L       lock or unlock        Ctrl+S   name a revision
+      Ctrl+O       open a book           Ctrl+E   export the channel
+      F2, Enter    edit a cell           Tab      next cell
+      Ctrl+V       paste a block         Delete   remove a row or a stage
+      Arrows       move the probe        Alt+← →  move a stage along the path
+      F1           this help             Escape   close, or back to the last good value""";
+
+  private final Label title = new Label();
+  private final Label text = new Label();
+  private final Label keys = new Label(KEYS);
+  private final Button close = new Button("Close");
+  private Node returnTo;
+
+  HelpCard() {
+    getStyleClass().add("finder");
+    setId("help");
+    setMaxSize(640, USE_PREF_SIZE);
+    title.getStyleClass().add("sheet-title");
+    text.setWrapText(true);
+    text.setId("help-text");
+    keys.getStyleClass().add("mono");
+    keys.setStyle("-fx-font-size: 12px;");
+    close.setOnAction(e -> close());
+    close.setCancelButton(true);
+    getChildren().addAll(title, text, keys, close);
+    setVisible(false);
+    setManaged(false);
+  }
+
+  void open(Node focus, WorkStep step) {
+    returnTo = focus;
+    String own = focus == null ? null : focus.getAccessibleHelp();
+    String name = focus == null ? null : focus.getAccessibleText();
+    title.setText(own == null ? step.title() : name == null ? "Help" : name);
+    text.setText((own == null ? "" : own + "\n\n") + step.title() + ": " + about(step));
+    setVisible(true);
+    close.requestFocus();
+  }
+
+  private void close() {
+    setVisible(false);
+    if (returnTo != null) returnTo.requestFocus();
+  }
+
+  private static String about(WorkStep step) {
+    return switch (step) {
+      case DEFINE ->
+          "say what is measured, over which range and how well, and enter the sensor from its"
+              + " datasheet. Number fields take units, prefixes and arithmetic.";
+      case CONDITION ->
+          "put the elements on the path with + on the strip, click one to edit it, drag it along"
+              + " the trace. The transfer equation is derived from them, loading included.";
+      case WIRE ->
+          "what every pin and test point must read at rest and at both ends of the range. Enter"
+              + " what the meter shows beside it.";
+      case COLLECT ->
+          "write down reference points: applied and read. Paste a block from a spreadsheet, or"
+              + " import a column file. A point can be left out with a reason.";
+      case FIT ->
+          "candidates side by side. Unseen is the worst error at a point that the fit has not"
+              + " used. Adopt one: its constants stay until you adopt anew.";
+      case TABLE ->
+          "cells for the receiver in equal steps, with what the straight lines between them leave.";
+      case CHECK ->
+          "at each check input what must be there, then what was measured, with the error in the"
+              + " quantity, in percent of span and in millivolts.";
+      case RECORD ->
+          "name a state to be able to go back to it, lock the channel when it is settled, export"
+              + " it. Every edit is saved as it is done.";
+    };
+  }
+}

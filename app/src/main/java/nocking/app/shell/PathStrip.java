@@ -1,0 +1,423 @@
+package nocking.app.shell;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.IntConsumer;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.geometry.Side;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.shape.Line;
+import javafx.scene.shape.Rectangle;
+import nocking.analysis.Analysis;
+import nocking.analysis.ProbeState;
+import nocking.app.control.EntryField;
+import nocking.app.desk.Desk;
+import nocking.channel.Channel;
+import nocking.channel.Definition;
+import nocking.channel.WorkStep;
+import nocking.fit.Curve;
+import nocking.path.ReadOut;
+import nocking.path.SignalPath;
+import nocking.path.TestPoint;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityParser;
+import nocking.quantity.Span;
+import nocking.stage.Stage;
+
+/**
+ * The signal path as a copper trace on the bench mat. Pads show live values, elements ride on the line
+ * and can be dragged along it, and below lies the probe.
+ */
+final class PathStrip extends VBox {
+  private static final double LINE = 38;
+  private static final double TRACE_HEIGHT = 100;
+
+  private final Desk desk;
+  private final IntConsumer open;
+  private final Label title = new Label();
+  private final Label corner = new Label();
+  private final Pane trace = new Pane();
+  private final Line copper = new Line();
+  private final Rectangle drop = new Rectangle(4, 30);
+  private final ProbeRail rail;
+  private final EntryField probeValue;
+  private final List<Pad> pads = new ArrayList<>();
+  private final List<VBox> cards = new ArrayList<>();
+  private final List<Button> inserts = new ArrayList<>();
+  private List<Object> shape = List.of();
+  private Span[] jobVolts = new Span[0];
+  private int dragged = -1;
+  private double pressedAt;
+
+  /**
+   * @param open called with the element that was clicked: 0 the sensor, 1 … n the stages, n + 1 the
+   *     converter, n + 2 the model
+   */
+  PathStrip(Desk desk, IntConsumer open) {
+    this.desk = desk;
+    this.open = open;
+    rail = new ProbeRail(desk);
+    getStyleClass().add("strip");
+    setId("strip");
+    setPadding(new Insets(6, 16, 4, 16));
+    title.getStyleClass().add("title");
+    corner.getStyleClass().add("title");
+    corner.setId("strip-corner");
+    var gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    copper.getStyleClass().add("trace");
+    drop.getStyleClass().add("drop-mark");
+    drop.setVisible(false);
+    trace.setMinHeight(TRACE_HEIGHT);
+    trace.setPrefHeight(TRACE_HEIGHT);
+    trace.widthProperty().addListener(o -> place());
+    probeValue =
+        new EntryField(
+            "probe-value",
+            "Probe",
+            false,
+            text -> desk.probe(QuantityParser.value(text, channel().unit())),
+            desk::seal);
+    probeValue.bare().help("Type the input that the probe stands at, with any unit.");
+    probeValue.getStyleClass().add("probe-value");
+    probeValue.field().setPrefColumnCount(8);
+    probeValue.setMinWidth(150);
+    probeValue.setMaxWidth(150);
+    var word = new Label("Probe");
+    word.setMinWidth(Region.USE_PREF_SIZE);
+    word.setPadding(new Insets(3, 0, 0, 0));
+    var lower = new HBox(8, word, probeValue, rail);
+    lower.setAlignment(Pos.TOP_LEFT);
+    HBox.setHgrow(rail, Priority.ALWAYS);
+    getChildren().addAll(new HBox(title, gap, corner), trace, lower);
+    setMinHeight(Region.USE_PREF_SIZE);
+    widthProperty().addListener(o -> mat());
+    heightProperty().addListener(o -> mat());
+  }
+
+  /** The mat's grid, 16 pixels wide; drawn by the background so that it costs no nodes. */
+  private void mat() {
+    setStyle(
+        "-fx-background-color: -mat, linear-gradient(from 0px 0px to 16px 0px, repeat, -mat-grid 0px, -mat-grid 1px, transparent 1px, transparent 16px), linear-gradient(from 0px 0px to 0px 16px, repeat, -mat-grid 0px, -mat-grid 1px, transparent 1px, transparent 16px);");
+  }
+
+  private Channel channel() {
+    return desk.channel().orElseThrow();
+  }
+
+  /** Shows the channel anew: rebuilt only when its elements are others. */
+  void refresh() {
+    if (desk.channel().isEmpty()) return;
+    Channel c = channel();
+    Analysis a = desk.analysis();
+    Definition d = c.definition();
+    String kind = d.gauge() == null ? "" : d.gauge() ? " gauge" : " absolute";
+    title.setText(
+        "%s · %s · %s…%s %s%s"
+            .formatted(
+                d.tag(),
+                d.name().isBlank() ? d.kind().title() : d.name(),
+                Numbers.trimmed(d.low().number(), 5).replace('-', '−'),
+                Numbers.trimmed(d.high().number(), 5).replace('-', '−'),
+                d.unit(),
+                kind));
+    List<Object> now = new ArrayList<>();
+    now.add(c.id());
+    now.add(c.sensor() == null ? "" : c.sensor().model());
+    c.stages().forEach(s -> now.add(s.title()));
+    now.add(desk.editable());
+    if (!now.equals(shape)) {
+      shape = now;
+      rebuild(c);
+    }
+    fillCards(c, a);
+    spans(a);
+    rail.show(d.working());
+    probe();
+  }
+
+  private void rebuild(Channel c) {
+    pads.clear();
+    cards.clear();
+    inserts.clear();
+    int n = c.stages().size();
+    pads.add(new Pad("quantity"));
+    for (int i = 0; i <= n; i++) pads.add(new Pad("TP" + (i + 1)));
+    pads.add(new Pad("raw"));
+    pads.add(new Pad("reading"));
+    for (int i = 0; i <= n + 2; i++) cards.add(card(i, n));
+    if (desk.editable() && c.sensor() != null) {
+      for (int i = 0; i <= n; i++) inserts.add(insert(i));
+    }
+    trace.getChildren().setAll(copper);
+    trace.getChildren().addAll(pads);
+    trace.getChildren().addAll(cards);
+    trace.getChildren().addAll(inserts);
+    trace.getChildren().add(drop);
+    place();
+  }
+
+  private VBox card(int index, int stages) {
+    var name = new Label();
+    name.getStyleClass().add("title");
+    var summary = new Label();
+    summary.getStyleClass().add("summary");
+    var box = new VBox(name, summary);
+    box.setId("element-" + index);
+    box.getStyleClass().add("element");
+    box.setAlignment(Pos.CENTER);
+    box.setFocusTraversable(true);
+    box.setOnKeyPressed(
+        e -> {
+          boolean stage = index >= 1 && index <= stages;
+          if (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.SPACE) open.accept(index);
+          else if (e.getCode() == KeyCode.DELETE && stage) remove(index - 1);
+          else if (e.isAltDown() && e.getCode() == KeyCode.LEFT && stage) move(index - 1, index - 2);
+          else if (e.isAltDown() && e.getCode() == KeyCode.RIGHT && stage) move(index - 1, index);
+          else return;
+          e.consume();
+        });
+    boolean stage = index >= 1 && index <= stages;
+    box.setOnMousePressed(e -> pressedAt = trace.sceneToLocal(e.getSceneX(), 0).getX());
+    if (stage) {
+      box.setOnMouseDragged(e -> drag(e, index - 1));
+      box.setAccessibleHelp(
+          "Enter opens the element, Delete takes it out, Alt with left or right moves it.");
+    }
+    box.setOnMouseReleased(
+        e -> {
+          if (dragged >= 0) drop(e);
+          else open.accept(index);
+        });
+    return box;
+  }
+
+  private void drag(MouseEvent e, int stage) {
+    double x = trace.sceneToLocal(e.getSceneX(), 0).getX();
+    if (dragged < 0 && Math.abs(x - pressedAt) < 8) return;
+    if (!desk.editable()) return;
+    dragged = stage;
+    int target = targetAt(x);
+    drop.setVisible(true);
+    drop.setX(padCentre(target + 1) - 2);
+    drop.setY(LINE - 15);
+  }
+
+  /** Place among the stages that a horizontal position stands for. */
+  private int targetAt(double x) {
+    int n = channel().stages().size();
+    int best = 0;
+    for (int i = 0; i <= n; i++) {
+      if (Math.abs(padCentre(i + 1) - x) < Math.abs(padCentre(best + 1) - x)) best = i;
+    }
+    return best;
+  }
+
+  private void drop(MouseEvent e) {
+    int target = targetAt(trace.sceneToLocal(e.getSceneX(), 0).getX());
+    int from = dragged;
+    dragged = -1;
+    drop.setVisible(false);
+    move(from, target > from ? target - 1 : target);
+  }
+
+  private void move(int from, int to) {
+    int n = channel().stages().size();
+    if (to < 0 || to >= n || to == from) return;
+    String what = "move " + channel().stages().get(from).title().toLowerCase(Locale.ROOT);
+    desk.edit(what, "", c -> c.moveStage(from, to));
+  }
+
+  private void remove(int stage) {
+    String what =
+        "take out " + channel().stages().get(stage).title().toLowerCase(Locale.ROOT);
+    desk.edit(what, "", c -> c.removeStage(stage));
+  }
+
+  private Button insert(int place) {
+    var b = new Button("+");
+    b.setId("insert-" + place);
+    b.getStyleClass().add("insert");
+    b.setAccessibleText("Insert a stage here");
+    b.setOnAction(e -> insertMenu(place).show(b, Side.BOTTOM, 0, 0));
+    return b;
+  }
+
+  private ContextMenu insertMenu(int place) {
+    var menu = new ContextMenu();
+    for (Stage kind : Stage.kinds()) {
+      var item = new MenuItem(kind.title());
+      item.setId("insert-" + kind.title().toLowerCase(Locale.ROOT).replace(' ', '-'));
+      item.setOnAction(
+          e -> {
+            boolean done =
+                desk.edit(
+                    "insert " + kind.title().toLowerCase(Locale.ROOT),
+                    "",
+                    c -> c.insertStage(place, kind));
+            if (done) open.accept(place + 1);
+          });
+      menu.getItems().add(item);
+    }
+    return menu;
+  }
+
+  private double padCentre(int pad) {
+    double usable = trace.getWidth() - Pad.WIDTH;
+    return Pad.WIDTH / 2 + usable * pad / Math.max(1, pads.size() - 1);
+  }
+
+  private void place() {
+    if (pads.isEmpty() || trace.getWidth() < 100) return;
+    copper.setStartX(padCentre(0));
+    copper.setEndX(padCentre(pads.size() - 1));
+    copper.setStartY(LINE);
+    copper.setEndY(LINE);
+    for (int i = 0; i < pads.size(); i++) {
+      Pad p = pads.get(i);
+      p.resizeRelocate(padCentre(i) - Pad.WIDTH / 2, 8, Pad.WIDTH, TRACE_HEIGHT - 8);
+    }
+    double pitch = pads.size() < 2 ? 0 : padCentre(1) - padCentre(0);
+    double width = Math.clamp(pitch - 62, 60, 190);
+    for (int i = 0; i < cards.size(); i++) {
+      double centre = (padCentre(i) + padCentre(i + 1)) / 2;
+      cards.get(i).resizeRelocate(centre - width / 2, LINE - 21, width, 42);
+    }
+    for (int i = 0; i < inserts.size(); i++) {
+      inserts.get(i).resizeRelocate(padCentre(i + 1) + 12, 4, 18, 18);
+    }
+  }
+
+  private void fillCards(Channel c, Analysis a) {
+    boolean sensor = c.sensor() != null;
+    fill(0, sensor ? c.sensor().title() : "No sensor yet", sensor ? c.sensor().summary() : "define it first");
+    int n = c.stages().size();
+    for (int i = 0; i < n; i++) fill(i + 1, c.stages().get(i).title(), c.stages().get(i).summary());
+    fill(n + 1, c.converter().title(), c.converter().summary());
+    String model = a.curve().map(Curve::title).orElse("Design equation");
+    String of =
+        c.adopted() == null || c.adopted().isDesign()
+            ? "as it is"
+            : c.adopted().points() + " points";
+    fill(n + 2, model.replace("Least-squares line", "Best line").replace(" equation", ""), of);
+  }
+
+  private void fill(int card, String name, String summary) {
+    VBox box = cards.get(card);
+    ((Label) box.getChildren().get(0)).setText(name);
+    ((Label) box.getChildren().get(1)).setText(summary);
+    box.setAccessibleText(name + ", " + summary);
+  }
+
+  /** Marks the element whose sheet is open. */
+  void choose(int element) {
+    for (int i = 0; i < cards.size(); i++) {
+      cards.get(i).getStyleClass().remove("chosen");
+      if (i == element) cards.get(i).getStyleClass().add("chosen");
+    }
+  }
+
+  /** Volts that each test point takes over the working range. */
+  private void spans(Analysis a) {
+    Optional<SignalPath> path = a.path();
+    if (path.isEmpty()) {
+      jobVolts = new Span[0];
+      return;
+    }
+    Span working = a.channel().definition().working();
+    ReadOut low = path.get().at(working.low());
+    ReadOut high = path.get().at(working.high());
+    jobVolts = new Span[low.nodes().size()];
+    for (int i = 0; i < jobVolts.length; i++) {
+      jobVolts[i] = Span.between(low.nodes().get(i).volts(), high.nodes().get(i).volts());
+    }
+  }
+
+  /** Moves everything that follows the probe. */
+  void probe() {
+    if (desk.channel().isEmpty()) return;
+    Channel c = channel();
+    Analysis a = desk.analysis();
+    double x = desk.probe();
+    String unit = c.definition().unit();
+    rail.place(x);
+    probeValue.show(a.reading(x).replace('−', '-'), unit);
+    pads.getFirst().show((a.reading(x) + " " + unit).strip(), x, c.definition().working(), c.definition().working(), false);
+    Optional<ProbeState> state = a.at(x);
+    if (state.isEmpty()) {
+      pads.subList(1, pads.size()).forEach(Pad::blank);
+      corner.setText("");
+      return;
+    }
+    ProbeState s = state.get();
+    for (int i = 0; i < s.readOut().nodes().size(); i++) node(i, s.readOut().nodes().get(i));
+    int codes = c.converter().codes();
+    double reference = c.converter().reference().number();
+    Span job = jobVolts[jobVolts.length - 1];
+    pads.get(pads.size() - 2)
+        .show(
+            String.valueOf(s.readOut().code()),
+            s.readOut().code(),
+            new Span(0, codes - 1.0),
+            new Span(job.low() / reference * codes, Math.max(job.low(), job.high()) / reference * codes),
+            s.readOut().code() == 0 || s.readOut().code() == codes - 1);
+    pads.getLast()
+        .show(
+            (a.reading(s.reading()) + " " + unit).strip(),
+            s.reading(),
+            c.definition().working(),
+            c.definition().working(),
+            false);
+    corner.setText(
+        "error %s %s · 1 count = %s %s"
+            .formatted(
+                Numbers.signed(s.error(), a.decimals() + 1),
+                unit,
+                Numbers.significant(s.countsWorth(), 2),
+                unit));
+  }
+
+  private void node(int i, ReadOut.Node node) {
+    TestPoint point = node.point();
+    Span job = jobVolts[i];
+    Span usable = point.usable();
+    // A node without a limit of its own is drawn against a little more than the job uses.
+    Span shown =
+        usable.width() > 1e5
+            ? new Span(job.low() - 0.25 * Math.max(job.width(), 1e-9), job.high() + 0.25 * Math.max(job.width(), 1e-9))
+            : usable;
+    pads.get(i + 1)
+        .show(
+            Numbers.engineering(node.volts(), "V", 4).replace('-', '−'),
+            node.volts(),
+            shown,
+            job,
+            node.clipped());
+  }
+
+  /** The card of an element, for tests and for putting the focus there. */
+  Node element(int index) {
+    return cards.get(index);
+  }
+
+  /** Opens the stage of the work that an element belongs to. */
+  static WorkStep stepOf(int element, int stages) {
+    return element == 0
+        ? WorkStep.DEFINE
+        : element == stages + 2 ? WorkStep.FIT : WorkStep.CONDITION;
+  }
+}

@@ -1,0 +1,109 @@
+package nocking.app.shell;
+
+import javafx.geometry.VPos;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.shape.Line;
+import javafx.scene.shape.Polygon;
+import javafx.scene.text.Text;
+import nocking.app.desk.Desk;
+import nocking.quantity.Numbers;
+import nocking.quantity.Span;
+
+/** The probe on its rail: drag it, or move it with the arrow keys. */
+final class ProbeRail extends Pane {
+  private static final double SIDE = 12;
+  private static final double Y = 13;
+  private static final int INTERVALS = 10;
+
+  private final Desk desk;
+  private final Polygon handle = new Polygon(-7, -14, 7, -14, 7, -4, 0, 3, -7, -4);
+  private Span span = new Span(0, 1);
+  private double at;
+
+  ProbeRail(Desk desk) {
+    this.desk = desk;
+    setId("probe-rail");
+    getStyleClass().add("probe-rail");
+    setMinHeight(34);
+    setPrefHeight(34);
+    setFocusTraversable(true);
+    setAccessibleText("Probe");
+    setAccessibleHelp(
+        "Drag the probe, or move it with the arrow keys: one step is a hundredth of the range,"
+            + " with Shift a tenth, Home and End go to the ends.");
+    handle.getStyleClass().add("handle");
+    handle.setId("probe-handle");
+    widthProperty().addListener(o -> rebuild());
+    setOnMousePressed(this::grab);
+    setOnMouseDragged(this::grab);
+    setOnMouseReleased(e -> desk.seal());
+    setOnKeyPressed(this::key);
+  }
+
+  private void grab(MouseEvent e) {
+    requestFocus();
+    desk.probe(span.at(Math.clamp((e.getX() - SIDE) / railWidth(), 0, 1)));
+    e.consume();
+  }
+
+  private void key(KeyEvent e) {
+    double step = span.width() / (e.isShiftDown() ? 10 : 100);
+    switch (e.getCode()) {
+      case RIGHT, UP -> desk.probe(desk.probe() + step);
+      case LEFT, DOWN -> desk.probe(desk.probe() - step);
+      case HOME -> desk.probe(span.low());
+      case END -> desk.probe(span.high());
+      default -> {
+        return;
+      }
+    }
+    e.consume();
+  }
+
+  private double railWidth() {
+    return Math.max(1, getWidth() - 2 * SIDE);
+  }
+
+  void show(Span working) {
+    if (!span.equals(working) || getChildren().isEmpty()) {
+      span = working;
+      rebuild();
+    }
+  }
+
+  void place(double x) {
+    at = x;
+    handle.setTranslateX(SIDE + Math.clamp(span.fraction(x), 0, 1) * railWidth());
+    handle.setTranslateY(Y);
+  }
+
+  private void rebuild() {
+    getChildren().clear();
+    double width = railWidth();
+    var rail = new Line(SIDE, Y, SIDE + width, Y);
+    rail.getStyleClass().add("rail");
+    getChildren().add(rail);
+    int decimals = Math.max(0, Numbers.decimalsFor(span.width() / 5) - 1);
+    for (int i = 0; i <= INTERVALS; i++) {
+      double x = SIDE + width * i / INTERVALS;
+      var tick = new Line(x, Y - 5, x, Y + 5);
+      tick.getStyleClass().add("tick");
+      getChildren().add(tick);
+      if (i % 2 == 0) getChildren().add(label(x, span.at((double) i / INTERVALS), decimals));
+    }
+    getChildren().add(handle);
+    place(at);
+  }
+
+  private Text label(double x, double value, int decimals) {
+    var text = new Text(Numbers.fixed(value, decimals).replace('-', '−'));
+    text.getStyleClass().add("tick-label");
+    text.setTextOrigin(VPos.TOP);
+    text.applyCss();
+    text.setX(x - text.getLayoutBounds().getWidth() / 2);
+    text.setY(Y + 7);
+    return text;
+  }
+}

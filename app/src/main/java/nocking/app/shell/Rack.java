@@ -1,0 +1,115 @@
+package nocking.app.shell;
+
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import nocking.analysis.Analysis;
+import nocking.app.control.StateSign;
+import nocking.app.desk.Desk;
+import nocking.channel.Channel;
+import nocking.quantity.Numbers;
+
+/** The channels of the book with their state and worst error. */
+final class Rack extends VBox {
+  private final Desk desk;
+  private final ListView<Channel> list = new ListView<>();
+  private boolean showing;
+
+  Rack(Desk desk, Runnable newChannel) {
+    this.desk = desk;
+    getStyleClass().add("rack");
+    var title = new Label("CHANNELS");
+    title.getStyleClass().add("section-title");
+    list.setId("rack");
+    list.setAccessibleText("Channels");
+    list.setFixedCellSize(39);
+    list.setCellFactory(v -> new ChannelCell());
+    list.getSelectionModel()
+        .selectedItemProperty()
+        .addListener(
+            (o, before, now) -> {
+              if (!showing && now != null) desk.select(now.id());
+            });
+    VBox.setVgrow(list, Priority.ALWAYS);
+    var add = new Button("New channel");
+    add.setId("rack-new");
+    add.setOnAction(e -> newChannel.run());
+    var foot = new HBox(add);
+    foot.getStyleClass().add("rack-foot");
+    getChildren().addAll(title, list, foot);
+  }
+
+  /** Shows the book; rows whose channel is the same object stay as they are. */
+  void refresh() {
+    showing = true;
+    var items = list.getItems();
+    var channels = desk.book().channels();
+    if (items.size() != channels.size()) {
+      items.setAll(channels);
+    } else {
+      for (int i = 0; i < channels.size(); i++) {
+        if (items.get(i) != channels.get(i)) items.set(i, channels.get(i));
+      }
+    }
+    desk.channel()
+        .ifPresent(
+            c -> {
+              int at = channels.indexOf(c);
+              if (list.getSelectionModel().getSelectedIndex() != at) {
+                list.getSelectionModel().clearAndSelect(at);
+                list.scrollTo(Math.max(0, at - 3));
+              }
+            });
+    showing = false;
+  }
+
+  private final class ChannelCell extends ListCell<Channel> {
+    private final Label tag = new Label();
+    private final Label name = new Label();
+    private final Label worst = new Label();
+    private final HBox sign = new HBox();
+    private final HBox row;
+
+    ChannelCell() {
+      tag.getStyleClass().add("tag");
+      name.getStyleClass().add("name");
+      worst.getStyleClass().add("worst");
+      worst.setMinWidth(Region.USE_PREF_SIZE);
+      sign.setAlignment(Pos.CENTER);
+      sign.setMinWidth(14);
+      var words = new VBox(-1, tag, name);
+      words.setAlignment(Pos.CENTER_LEFT);
+      HBox.setHgrow(words, Priority.ALWAYS);
+      words.setMinWidth(0);
+      row = new HBox(9, sign, words, worst);
+      row.setAlignment(Pos.CENTER_LEFT);
+      setPrefWidth(0);
+    }
+
+    @Override
+    protected void updateItem(Channel c, boolean empty) {
+      super.updateItem(c, empty);
+      if (empty || c == null) {
+        setGraphic(null);
+        setAccessibleText(null);
+        return;
+      }
+      Analysis a = desk.analysis(c);
+      tag.setText(c.tag());
+      name.setText(c.definition().name().isBlank() ? c.definition().kind().title() : c.definition().name());
+      worst.setText(
+          a.worstError()
+              .map(e -> (Numbers.significant(e, 2) + " " + c.definition().unit()).strip())
+              .orElse("–"));
+      sign.getChildren().setAll(StateSign.of(a.state()));
+      setAccessibleText(c.tag() + ", " + name.getText() + ", " + StateSign.words(a.state()));
+      setGraphic(row);
+    }
+  }
+}

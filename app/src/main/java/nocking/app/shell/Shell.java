@@ -1,0 +1,352 @@
+package nocking.app.shell;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import javafx.application.Platform;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import nocking.app.desk.Desk;
+import nocking.app.stage.Files;
+import nocking.app.stage.StageView;
+import nocking.app.stage.check.CheckStage;
+import nocking.app.stage.collect.CollectStage;
+import nocking.app.stage.condition.ConditionStage;
+import nocking.app.stage.define.DefineStage;
+import nocking.app.stage.fit.FitStage;
+import nocking.app.stage.record.RecordStage;
+import nocking.app.stage.table.TableStage;
+import nocking.app.stage.wire.WireStage;
+import nocking.app.theme.Theme;
+import nocking.book.BookException;
+import nocking.book.exchange.Output;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+import nocking.channel.ChannelJson;
+import nocking.channel.DocumentException;
+import nocking.channel.WorkStep;
+import nocking.path.GeneratedEquation;
+
+/** The window's content: puts the parts together and tells them what has changed. */
+public final class Shell {
+  /** Opens books for the shell. */
+  public interface Books {
+    /** Opens or makes a book and puts it on the desk, or says why not. */
+    void open(Path file);
+
+    /** Puts a fresh copy of the demo book on the desk. */
+    void openDemo();
+  }
+
+  private final Desk desk;
+  private final Files files;
+  private final Books books;
+  private final Commands commands = new Commands();
+  private final Map<WorkStep, StageView> stages = new EnumMap<>(WorkStep.class);
+  private final TopBar topBar;
+  private final Rack rack;
+  private final PathStrip strip;
+  private final StageTabs tabs;
+  private final FindingsPane findings;
+  private final ScratchLine scratch;
+  private final Finder finder;
+  private final HelpCard help = new HelpCard();
+  private final StackPane body = new StackPane();
+  private final Label message = new Label();
+  private final HBox messageBar = new HBox(message);
+  private final VBox desktop;
+  private final Node frontPage;
+  private final BorderPane frame = new BorderPane();
+  private final Scene scene;
+  private int element = -1;
+
+  public Shell(Desk desk, Files files, Books books, double width, double height) {
+    this.desk = desk;
+    this.files = files;
+    this.books = books;
+    addCommands();
+    topBar = new TopBar(desk, commands);
+    rack = new Rack(desk, this::newChannel);
+    strip = new PathStrip(desk, this::openElement);
+    tabs = new StageTabs(desk);
+    findings = new FindingsPane(desk);
+    scratch = new ScratchLine(desk);
+    finder = new Finder(desk, commands, this::openElement);
+    message.setId("message");
+    message.setWrapText(true);
+    messageBar.getStyleClass().add("message-bar");
+    body.getStyleClass().add("stage");
+    body.setMinSize(0, 0);
+    body.setAlignment(Pos.TOP_LEFT);
+    HBox.setHgrow(body, Priority.ALWAYS);
+    var work = new HBox(body, findings);
+    VBox.setVgrow(work, Priority.ALWAYS);
+    work.setMinHeight(0);
+    desktop = new VBox(strip, tabs, work);
+    frontPage = frontPage();
+    frame.setTop(topBar);
+    frame.setLeft(rack);
+    frame.setCenter(desktop);
+    frame.setBottom(new VBox(messageBar, scratch));
+    var root = new StackPane(frame, finder, help);
+    StackPane.setAlignment(finder, Pos.TOP_CENTER);
+    StackPane.setMargin(finder, new Insets(70, 0, 0, 0));
+    scene = new Scene(root, width, height);
+    Theme.apply(scene);
+    commands.accelerate(scene);
+    scene.addEventFilter(KeyEvent.KEY_PRESSED, this::functionKeys);
+    desk.listen(this::changed);
+    changed(Desk.Change.DOCUMENT);
+  }
+
+  public Scene scene() {
+    return scene;
+  }
+
+  private StageView stage(WorkStep step) {
+    // Stages are made when they are first opened: the window is there sooner.
+    return stages.computeIfAbsent(
+        step,
+        s ->
+            switch (s) {
+              case DEFINE -> new DefineStage(desk);
+              case CONDITION -> new ConditionStage(desk, this::elementOpened);
+              case WIRE -> new WireStage(desk);
+              case COLLECT -> new CollectStage(desk, files);
+              case FIT -> new FitStage(desk);
+              case TABLE -> new TableStage(desk, files);
+              case CHECK -> new CheckStage(desk);
+              case RECORD -> new RecordStage(desk, files);
+            });
+  }
+
+  private void changed(Desk.Change change) {
+    switch (change) {
+      case PROBE -> probeMoved();
+      case STATUS -> status();
+      case SELECTION -> {
+        stages.values().forEach(StageView::switched);
+        everything();
+      }
+      case DOCUMENT, STEP -> everything();
+    }
+  }
+
+  private void probeMoved() {
+    strip.probe();
+    stage(desk.step()).probe();
+    scratch.evaluate();
+  }
+
+  private void everything() {
+    Theme.dark(scene, desk.dark());
+    rack.refresh();
+    boolean open = desk.channel().isPresent();
+    Node centre = open ? desktop : frontPage;
+    if (frame.getCenter() != centre) frame.setCenter(centre);
+    if (open) {
+      StageView view = stage(desk.step());
+      if (body.getChildren().isEmpty() || body.getChildren().getFirst() != view.node()) {
+        body.getChildren().setAll(view.node());
+      }
+      strip.refresh();
+      view.refresh();
+      strip.choose(desk.step() == WorkStep.CONDITION ? element : desk.step() == WorkStep.DEFINE ? 0 : -1);
+      tabs.refresh();
+      findings.refresh();
+    }
+    scratch.evaluate();
+    status();
+  }
+
+  private void status() {
+    topBar.refresh();
+    String words = desk.store().failed() ? desk.store().state() + "." : desk.message();
+    boolean bad = desk.store().failed() || desk.messageIsBad();
+    message.setText(words);
+    messageBar.setVisible(!words.isEmpty());
+    messageBar.setManaged(!words.isEmpty());
+    messageBar.getStyleClass().remove("bad");
+    if (bad) messageBar.getStyleClass().add("bad");
+  }
+
+  /** A click on the strip opens the element where it is edited. */
+  private void openElement(int index) {
+    if (desk.channel().isEmpty()) return;
+    int n = desk.channel().get().stages().size();
+    WorkStep step = PathStrip.stepOf(index, n);
+    desk.step(step);
+    if (step == WorkStep.CONDITION) stage(step).element(index);
+  }
+
+  private void elementOpened(int index) {
+    element = index;
+    strip.choose(index);
+  }
+
+  private Node frontPage() {
+    var big = new Label("This book is empty");
+    big.getStyleClass().add("big");
+    var text =
+        new Label(
+            "A book holds channels: a sensor, what stands between it and the converter, its"
+                + " reference points, the curve that was adopted, the table, the check, and every"
+                + " state that was worth a name.");
+    text.setMaxWidth(560);
+    var first = new Button("Make the first channel");
+    first.setId("first-channel");
+    first.getStyleClass().add("primary");
+    first.setOnAction(e -> newChannel());
+    var demo = new Button("Look at the demo book");
+    demo.setId("front-demo");
+    demo.setOnAction(e -> books.openDemo());
+    var load = new Button("Import a channel…");
+    load.setOnAction(e -> importChannel());
+    var page = new VBox(big, text, new HBox(10, first, demo, load));
+    page.getStyleClass().add("front-page");
+    page.setMinWidth(Region.USE_PREF_SIZE);
+    return page;
+  }
+
+  private void functionKeys(KeyEvent e) {
+    if (e.getCode() == KeyCode.F1) {
+      help.open(scene.getFocusOwner(), desk.step());
+      e.consume();
+    }
+  }
+
+  private void addCommands() {
+    commands.add("New channel", "Shortcut+N", this::newChannel);
+    commands.add("Duplicate", "Shortcut+D", this::duplicate);
+    commands.add("Take out of the book", "", desk::remove);
+    commands.add("Name a revision", "Shortcut+S", this::nameRevision);
+    commands.add("Lock or unlock", "Shortcut+L", this::lock);
+    commands.add("Undo", "Shortcut+Z", desk::undo);
+    commands.add("Redo", "Shortcut+Shift+Z", desk::redo);
+    for (WorkStep s : WorkStep.values()) {
+      commands.add(s.title(), "Shortcut+" + (s.ordinal() + 1), () -> desk.step(s));
+    }
+    commands.add("Find…", "Shortcut+K", () -> finder().open());
+    commands.add("New book…", "", () -> files.toSave("Bench book", "bench.nocking", ".nocking").ifPresent(books::open));
+    commands.add("Open book…", "Shortcut+O", () -> files.toOpen("Bench book", "*.nocking").ifPresent(books::open));
+    commands.add("Open the demo book", "", books::openDemo);
+    commands.add("Import channel…", "", this::importChannel);
+    commands.add("Export channel…", "Shortcut+E", this::exportChannel);
+    commands.add("Export whole book…", "", this::exportBook);
+    commands.add("Scratch line", "Shortcut+Space", () -> scratchField().requestFocus());
+    commands.add("Dark variant", "", () -> desk.dark(!desk.dark()));
+    commands.add("Help on what has the focus", "F1", () -> help.open(scene().getFocusOwner(), desk.step()));
+    commands.add("Keys", "", () -> help.open(null, desk.step()));
+    commands.add("Close the window", "Shortcut+Q", () -> scene().getWindow().hide());
+  }
+
+  private Finder finder() {
+    return finder;
+  }
+
+  private Node scratchField() {
+    return scratch.field();
+  }
+
+  private void newChannel() {
+    String tag = desk.book().freeTag("CH-1");
+    desk.add(Channel.blank(Book.newId(), tag), "new channel " + tag);
+    Platform.runLater(
+        () -> {
+          Node field = scene.lookup("#define-tag");
+          if (field != null) field.requestFocus();
+        });
+  }
+
+  private void duplicate() {
+    desk.channel()
+        .ifPresent(
+            c -> {
+              String tag = desk.book().freeTag(c.tag());
+              Channel copy =
+                  c.withId(Book.newId()).define(d -> d.withTag(tag)).withLocked(false);
+              desk.add(copy, "duplicate " + c.tag());
+            });
+  }
+
+  private void nameRevision() {
+    if (desk.channel().isEmpty()) return;
+    desk.step(WorkStep.RECORD);
+    ((RecordStage) stage(WorkStep.RECORD)).askName();
+  }
+
+  private void lock() {
+    if (desk.channel().isEmpty()) return;
+    desk.step(WorkStep.RECORD);
+    ((RecordStage) stage(WorkStep.RECORD)).askLock();
+  }
+
+  private void importChannel() {
+    files.toOpen("Channel", "*.json").ifPresent(this::importFrom);
+  }
+
+  private void importFrom(Path file) {
+    try {
+      String text = java.nio.file.Files.readString(file);
+      Book incoming = ChannelJson.readAny(text, file.getFileName().toString());
+      List<Channel> placed =
+          incoming.channels().stream()
+              .map(
+                  c ->
+                      desk.book().byTag(c.tag()).isPresent() || desk.book().byId(c.id()).isPresent()
+                          ? c.withId(Book.newId())
+                              .define(d -> d.withTag(desk.book().freeTag(d.tag())))
+                          : c)
+              .toList();
+      desk.addAll(placed, "import " + file.getFileName());
+      desk.say("%d channel%s from %s.".formatted(placed.size(), placed.size() == 1 ? "" : "s", file.getFileName()), false);
+    } catch (DocumentException e) {
+      desk.say(e.getMessage() + ". The book is as it was.", true);
+    } catch (IOException e) {
+      desk.say("%s cannot be read as text. The book is as it was.".formatted(file), true);
+    }
+  }
+
+  private void exportChannel() {
+    desk.channel()
+        .ifPresent(
+            c ->
+                export(
+                    "Channel", GeneratedEquation.identifier(c.tag()) + ".json", ChannelJson.write(c)));
+  }
+
+  private void exportBook() {
+    export(
+        "Whole book",
+        desk.store().name().replaceFirst("\\.nocking$", "") + ".json",
+        ChannelJson.write(desk.book()));
+  }
+
+  private void export(String kind, String suggested, String text) {
+    files
+        .toSave(kind, suggested, ".json")
+        .ifPresent(
+            file -> {
+              try {
+                Output.write(file, text, true);
+                desk.say("%s is written.".formatted(file), false);
+              } catch (BookException e) {
+                desk.say(e.getMessage() + ".", true);
+              }
+            });
+  }
+}

@@ -1,0 +1,60 @@
+package nocking.app.shell;
+
+import java.util.EnumMap;
+import java.util.Locale;
+import java.util.Map;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ContentDisplay;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import nocking.analysis.Progress;
+import nocking.app.control.StateSign;
+import nocking.app.desk.Desk;
+import nocking.channel.WorkStep;
+
+/** The eight stages with a dot that says how far each has come. */
+final class StageTabs extends HBox {
+  private final Desk desk;
+  private final Map<WorkStep, Button> buttons = new EnumMap<>(WorkStep.class);
+  private final Map<WorkStep, HBox> dots = new EnumMap<>(WorkStep.class);
+  private final Map<WorkStep, Progress> shown = new EnumMap<>(WorkStep.class);
+
+  StageTabs(Desk desk) {
+    this.desk = desk;
+    getStyleClass().add("tabs");
+    for (WorkStep step : WorkStep.values()) {
+      var number = new Label(String.valueOf(step.ordinal() + 1));
+      number.getStyleClass().add("number");
+      var name = new Label(step.title());
+      name.getStyleClass().add("name");
+      var dot = new HBox();
+      dot.setAlignment(Pos.CENTER);
+      var content = new HBox(6, number, name, dot);
+      content.setAlignment(Pos.CENTER);
+      var button = new Button(null, content);
+      button.setContentDisplay(ContentDisplay.GRAPHIC_ONLY);
+      button.getStyleClass().setAll("tab-button");
+      button.setId("tab-" + step.name().toLowerCase(Locale.ROOT));
+      button.setOnAction(e -> desk.step(step));
+      buttons.put(step, button);
+      dots.put(step, dot);
+      getChildren().add(button);
+    }
+  }
+
+  void refresh() {
+    for (WorkStep step : WorkStep.values()) {
+      Button b = buttons.get(step);
+      b.getStyleClass().remove("current");
+      if (step == desk.step()) b.getStyleClass().add("current");
+      if (desk.channel().isEmpty()) continue;
+      Progress progress = desk.analysis().progress(step);
+      if (progress != shown.put(step, progress)) {
+        dots.get(step).getChildren().setAll(StateSign.of(progress));
+        b.setAccessibleText(
+            step.title() + ", " + progress.name().toLowerCase(Locale.ROOT));
+      }
+    }
+  }
+}

@@ -1,0 +1,446 @@
+package nocking.app.stage.condition;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.IntConsumer;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextArea;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import nocking.algebra.Notation;
+import nocking.analysis.Analysis;
+import nocking.app.control.EntryField;
+import nocking.app.control.EquationView;
+import nocking.app.control.Paper;
+import nocking.app.control.PlotView;
+import nocking.app.control.Segments;
+import nocking.app.control.WheelScroll;
+import nocking.app.desk.Desk;
+import nocking.app.stage.Curves;
+import nocking.app.stage.ElementForm;
+import nocking.app.stage.StageView;
+import nocking.channel.Channel;
+import nocking.channel.WorkStep;
+import nocking.converter.Converter;
+import nocking.path.DerivationStep;
+import nocking.path.GeneratedEquation;
+import nocking.path.LinearForm;
+import nocking.path.ParameterRef;
+import nocking.path.SignalPath;
+import nocking.quantity.Numbers;
+import nocking.quantity.Span;
+import nocking.quantity.Value;
+import nocking.report.plot.Axis;
+import nocking.report.plot.Layer;
+import nocking.report.plot.Plot;
+import nocking.report.plot.Role;
+import nocking.report.typeset.Typesetter;
+import nocking.stage.Stage;
+
+/** The view of the second stage. */
+public final class ConditionStage implements StageView {
+  private static final double EQUATION_SIZE = 18;
+
+  /** Forms in which the equation is shown. */
+  private enum Form {
+    STEPS("Steps", null),
+    TEXT("Text", Notation.TEXT),
+    C("C", Notation.C),
+    PYTHON("Python", Notation.PYTHON),
+    SHEET("Sheet", Notation.SHEET);
+
+    private final String title;
+    private final Notation notation;
+
+    Form(String title, Notation notation) {
+      this.title = title;
+      this.notation = notation;
+    }
+  }
+
+  private final Desk desk;
+  private final IntConsumer chosen;
+  private final Paper elementPaper = new Paper("");
+  private final ElementForm form;
+  private final Label gain = new Label();
+  private final HBox actions = new HBox(6);
+  private final MenuButton add = new MenuButton("Insert a stage");
+  private final EntryField pivot;
+  private final VBox steps = new VBox(4);
+  private final TextArea code = new TextArea();
+  private final Label numbers = new Label();
+  private final Segments<Form> forms;
+  private final PlotView plot = new PlotView("condition-plot", "Output over the range");
+  private final Paper plotPaper;
+  private final Paper equationPaper;
+  private final HBox root;
+  private Form shown = Form.STEPS;
+  private int element = 1;
+  private List<DerivationStep> typeset = List.of();
+
+  /**
+   * @param chosen told which element is open
+   */
+  public ConditionStage(Desk desk, IntConsumer chosen) {
+    this.desk = desk;
+    this.chosen = chosen;
+    form = new ElementForm(desk, "element");
+    gain.getStyleClass().addAll("result-line");
+    gain.setMaxWidth(Double.MAX_VALUE);
+    add.setId("condition-insert");
+    for (Stage kind : Stage.kinds()) {
+      var item = new MenuItem(kind.title());
+      item.setId("condition-insert-" + kind.title().toLowerCase(Locale.ROOT).replace(' ', '-'));
+      item.setOnAction(e -> insert(kind));
+      add.getItems().add(item);
+    }
+    pivot =
+        new EntryField("condition-pivot", "Pivot wanted at", true, this::takePivot, desk::seal)
+            .prompt("none")
+            .help("Input at which the output should stand at the virtual ground or mid-scale.");
+    elementPaper
+        .getChildren()
+        .addAll(form, gain, actions, Paper.subtitle("Path"), add, Paper.subtitle("Wanted"), pivot);
+    var leftScroll = WheelScroll.of(elementPaper);
+    leftScroll.setMinWidth(282);
+    leftScroll.setPrefWidth(282);
+    leftScroll.setMaxWidth(282);
+
+    forms = new Segments<>("form", List.of(Form.values()), f -> f.title, this::showForm);
+    forms.show(Form.STEPS);
+    var copy = new Button("Copy");
+    copy.setId("equation-copy");
+    copy.setOnAction(e -> copy());
+    code.setEditable(false);
+    code.getStyleClass().add("code-text");
+    code.setId("equation-text");
+    code.setPrefRowCount(8);
+    numbers.getStyleClass().add("result-line");
+    numbers.setId("equation-numbers");
+    numbers.setMaxWidth(Double.MAX_VALUE);
+    numbers.setMinHeight(Region.USE_PREF_SIZE);
+    numbers.setWrapText(true);
+    steps.setId("equation-steps");
+    equationPaper = new Paper("Transfer equation", steps, numbers).corner(forms, copy);
+    equationPaper.note("derived from sensor and stages");
+    equationPaper.setMinHeight(Region.USE_PREF_SIZE);
+    plotPaper = new Paper("Output over the range", plot);
+    VBox.setVgrow(plot, Priority.ALWAYS);
+    VBox.setVgrow(plotPaper, Priority.ALWAYS);
+    var middle = new VBox(12, equationPaper, plotPaper);
+    plotPaper.setMinHeight(190);
+    var middleScroll = WheelScroll.of(middle);
+    middleScroll.setFitToHeight(true);
+    HBox.setHgrow(middleScroll, Priority.ALWAYS);
+    root = new HBox(12, leftScroll, middleScroll);
+  }
+
+  private void insert(Stage kind) {
+    Channel c = desk.channel().orElseThrow();
+    int place = Math.clamp(element, 0, c.stages().size());
+    String what = "insert " + kind.title().toLowerCase(Locale.ROOT);
+    if (desk.edit(what, "", ch -> ch.insertStage(place, kind))) element(place + 1);
+  }
+
+  private void takePivot(String text) {
+    Channel c = desk.channel().orElseThrow();
+    Value v = text.isBlank() ? null : Value.typed(text, c.unit());
+    desk.edit("change pivot wanted", "condition.pivot", ch -> ch.define(d -> d.withPivot(v)));
+  }
+
+  @Override
+  public Node node() {
+    return root;
+  }
+
+  @Override
+  public void switched() {
+    element = 1;
+    form.clear();
+    typeset = List.of();
+  }
+
+  @Override
+  public void element(int index) {
+    element = index;
+    refresh();
+  }
+
+  @Override
+  public void refresh() {
+    Channel c = desk.channel().orElseThrow();
+    int n = c.stages().size();
+    // The sensor has its own stage of the work; without a stage the converter is open.
+    element = Math.clamp(element, 1, n + 1);
+    chosen.accept(element);
+    boolean converter = element == n + 1;
+    if (converter) showConverter(c);
+    else showStage(c);
+    pivot.show(c.definition().pivot(), c.unit());
+    pivot.field().setEditable(desk.editable());
+    add.setDisable(!desk.editable());
+    draw(desk.analysis());
+    probe();
+  }
+
+  private void showConverter(Channel c) {
+    elementPaper.title("Converter");
+    elementPaper.note("end of the path");
+    form.show(
+        c.converter(),
+        c.id() + ".converter",
+        () -> desk.channel().orElseThrow().converter(),
+        e -> ch -> ch.withConverter((Converter) e));
+    gain.setText("1 count = " + Numbers.engineering(c.converter().step(), "V", 4));
+    actions.getChildren().clear();
+  }
+
+  private void showStage(Channel c) {
+    int index = element - 1;
+    Stage stage = c.stages().get(index);
+    elementPaper.title(stage.title());
+    elementPaper.note("stage %d of %d".formatted(element, c.stages().size()));
+    form.show(
+        stage,
+        c.id() + ".stage" + index,
+        () -> desk.channel().orElseThrow().stages().get(index),
+        e -> ch -> ch.withStage(index, (Stage) e));
+    gain.setText(stage.gain());
+    var out = new Button("Take out");
+    out.setId("stage-remove");
+    out.setOnAction(
+        e ->
+            desk.edit(
+                "take out " + stage.title().toLowerCase(Locale.ROOT), "", ch -> ch.removeStage(index)));
+    var before = move("◀", "Move towards the sensor", "stage-left", index, index - 1);
+    var after = move("▶", "Move towards the converter", "stage-right", index, index + 1);
+    out.setDisable(!desk.editable());
+    actions.getChildren().setAll(out, before, after);
+  }
+
+  private Button move(String sign, String says, String id, int from, int to) {
+    var b = new Button(sign);
+    b.setId(id);
+    b.setAccessibleText(says);
+    int n = desk.channel().orElseThrow().stages().size();
+    b.setDisable(!desk.editable() || to < 0 || to >= n);
+    b.setOnAction(
+        e -> {
+          if (desk.edit("move stage", "", ch -> ch.moveStage(from, to))) element(to + 1);
+        });
+    return b;
+  }
+
+  private void showForm(Form f) {
+    shown = f;
+    draw(desk.analysis());
+  }
+
+  private void draw(Analysis a) {
+    Optional<SignalPath> path = a.path();
+    numbers.setVisible(path.isPresent());
+    plot.setVisible(path.isPresent());
+    if (path.isEmpty()) {
+      typeset = List.of();
+      steps.getChildren().setAll(empty(a));
+      show(steps);
+      plotPaper.note("");
+      return;
+    }
+    SignalPath p = path.get();
+    if (shown == Form.STEPS) {
+      typeset(p);
+      show(steps);
+    } else {
+      code.setText(written(p));
+      show(code);
+    }
+    numbers.setText(line(a, p));
+    Span working = a.channel().definition().working();
+    plotPaper.note(
+        "%s at the converter, %s"
+            .formatted(
+                p.points().getLast().name(),
+                a.channel().stages().isEmpty() ? "no stage between" : "rails shaded"));
+    plot.show(plotOf(a, p, working));
+  }
+
+  private Node empty(Analysis a) {
+    var text =
+        Paper.caption(
+            a.channel().sensor() == null
+                ? "There is no sensor yet. The equation follows from it."
+                : "The path cannot be worked out: " + a.pathProblem().orElse("") + ".");
+    if (a.channel().sensor() != null) return text;
+    var go = new Button("Define the sensor");
+    go.setOnAction(e -> desk.step(WorkStep.DEFINE));
+    return new VBox(8, text, go);
+  }
+
+  private void show(Node body) {
+    var children = equationPaper.getChildren();
+    if (children.get(1) != body) children.set(1, body);
+  }
+
+  /** Lines are set anew only when an equation has changed, not for every number. */
+  private void typeset(SignalPath p) {
+    List<DerivationStep> now = p.derivation();
+    if (now.equals(typeset)) return;
+    typeset = now;
+    steps.getChildren().clear();
+    for (DerivationStep s : now) {
+      var number = new Label("(" + s.number() + ")");
+      number.getStyleClass().add("caption");
+      number.setMinWidth(26);
+      var equation =
+          new EquationView(
+              Typesetter.equation(s.left(), s.right(), EQUATION_SIZE),
+              Notation.TEXT.write(s.left()) + " = " + Notation.TEXT.write(s.right()),
+              this::open);
+      var gap = new Region();
+      HBox.setHgrow(gap, Priority.ALWAYS);
+      var caption = new Label(s.caption());
+      caption.getStyleClass().add("caption");
+      caption.setMinWidth(Region.USE_PREF_SIZE);
+      var row = new HBox(6, number, equation, gap, caption);
+      row.setAlignment(Pos.CENTER_LEFT);
+      steps.getChildren().add(row);
+    }
+  }
+
+  /** A symbol that was clicked opens the element that it belongs to. */
+  private void open(String symbol) {
+    ParameterRef owner = desk.analysis().path().orElseThrow().owners().get(symbol);
+    if (owner == null) return;
+    if (owner.element() == 0) desk.step(WorkStep.DEFINE);
+    else element(owner.element());
+  }
+
+  private String written(SignalPath p) {
+    Channel c = desk.channel().orElseThrow();
+    Map<String, Double> constants = p.constantsOf(p.inverse());
+    String solved =
+        GeneratedEquation.write(
+            shown.notation,
+            GeneratedEquation.identifier(c.tag()) + "_quantity",
+            "Vout",
+            p.quantitySymbol(),
+            p.inverse(),
+            constants);
+    if (shown != Form.TEXT) return solved;
+    String forward =
+        GeneratedEquation.write(
+            Notation.TEXT, "", p.quantitySymbol(), "Vout", p.forward(), constants);
+    return forward + "\n" + solved;
+  }
+
+  private String line(Analysis a, SignalPath p) {
+    String u = a.channel().definition().unit();
+    Optional<LinearForm> linear = p.linear();
+    if (linear.isEmpty()) return "not a straight line";
+    LinearForm f = linear.get();
+    return "%s = %s %s/V · Vout %s %s %s    pivot %s %s ↔ %s V"
+        .formatted(
+            p.quantitySymbol(),
+            Numbers.significant(f.slope(), 6).replace('-', '−'),
+            u,
+            f.intercept() < 0 ? "−" : "+",
+            Numbers.significant(Math.abs(f.intercept()), 6),
+            u,
+            Numbers.fixed(f.pivot(), a.decimals() + 1).replace('-', '−'),
+            u,
+            Numbers.significant(f.pivotVolts(), 4));
+  }
+
+  private Plot plotOf(Analysis a, SignalPath p, Span working) {
+    Channel c = a.channel();
+    double[] x = Curves.along(working);
+    double[] y = Curves.of(v -> p.at(v).output(), x);
+    double[] wanted = Curves.of(p::output, x);
+    double top = Math.max(c.converter().reference().number(), max(y) * 1.02);
+    double bottom = Math.min(0, min(y));
+    var layers = new ArrayList<Layer>();
+    Span usable = p.points().getLast().usable();
+    if (usable.width() < 1e5) {
+      if (usable.high() < top) layers.add(new Layer.Across(Role.RAIL, new Span(usable.high(), top)));
+      if (usable.low() > bottom) layers.add(new Layer.Across(Role.RAIL, new Span(bottom, usable.low())));
+    }
+    boolean clips = false;
+    for (int i = 0; i < x.length; i++) clips |= y[i] != wanted[i];
+    if (clips) layers.add(new Layer.Line(Role.QUIET, x, wanted, 1));
+    layers.add(new Layer.Line(Role.CURVE, x, y, 0));
+    p.linear()
+        .filter(f -> working.contains(f.pivot()))
+        .ifPresent(
+            f ->
+                layers.add(
+                    new Layer.Mark(
+                        f.pivot(),
+                        f.pivotVolts(),
+                        "pivot %s %s at %s V"
+                            .formatted(
+                                Numbers.fixed(f.pivot(), a.decimals()),
+                                c.definition().unit(),
+                                Numbers.significant(f.pivotVolts(), 4)))));
+    return new Plot(
+        new Axis("%s, %s".formatted(c.definition().kind().title(), c.definition().unit()), working),
+        new Axis(p.points().getLast().name() + ", V", new Span(bottom, top)),
+        layers);
+  }
+
+  private static double max(double[] y) {
+    return Arrays.stream(y).max().orElse(1);
+  }
+
+  private static double min(double[] y) {
+    return Arrays.stream(y).min().orElse(0);
+  }
+
+  private void copy() {
+    desk.analysis()
+        .path()
+        .ifPresent(
+            p -> {
+              String text =
+                  shown == Form.STEPS
+                      ? String.join(
+                              "\n",
+                              p.derivation().stream()
+                                  .map(
+                                      s ->
+                                          "(%d)  %s = %s"
+                                              .formatted(
+                                                  s.number(),
+                                                  Notation.TEXT.write(s.left()),
+                                                  Notation.TEXT.write(s.right())))
+                                  .toList())
+                          + "\n"
+                          + numbers.getText()
+                      : code.getText();
+              var content = new ClipboardContent();
+              content.putString(text);
+              Clipboard.getSystemClipboard().setContent(content);
+              desk.say("The equation is on the clipboard.", false);
+            });
+  }
+
+  @Override
+  public void probe() {
+    Analysis a = desk.analysis();
+    plot.dark(desk.dark());
+    plot.probe(desk.probe(), x -> a.path().map(p -> p.at(x).output()).orElse(Double.NaN));
+  }
+}

@@ -1,0 +1,86 @@
+package nocking.app.stage.record;
+
+import java.lang.reflect.RecordComponent;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import nocking.channel.Channel;
+import nocking.element.Element;
+import nocking.element.Field;
+import nocking.quantity.Value;
+
+/** What is different between two states of a channel, in words and numbers. */
+final class Differences {
+  private static final int MOST = 5;
+
+  private Differences() {}
+
+  static String between(Channel then, Channel now) {
+    var list = new ArrayList<String>();
+    records(then.definition(), now.definition(), list);
+    element(then.sensor(), now.sensor(), "sensor", list);
+    if (then.stages().size() != now.stages().size()) {
+      list.add("%d stages, then %d".formatted(now.stages().size(), then.stages().size()));
+    } else {
+      for (int i = 0; i < now.stages().size(); i++) {
+        element(then.stages().get(i), now.stages().get(i), now.stages().get(i).title(), list);
+      }
+    }
+    element(then.converter(), now.converter(), "converter", list);
+    if (!then.points().equals(now.points())) {
+      list.add(
+          "points: %d, then %d"
+              .formatted(now.points().points().size(), then.points().points().size()));
+    }
+    part("wiring", then.wiring(), now.wiring(), list);
+    part("adopted model", then.adopted(), now.adopted(), list);
+    part("table", then.table(), now.table(), list);
+    part("check", then.check(), now.check(), list);
+    part("notes", then.notes(), now.notes(), list);
+    if (list.isEmpty()) return "The channel is as in this revision.";
+    int more = list.size() - MOST;
+    String tail = more > 0 ? " and %d more".formatted(more) : "";
+    return "Since then: " + String.join("; ", list.subList(0, Math.min(MOST, list.size()))) + tail + ".";
+  }
+
+  private static void part(String what, Object then, Object now, List<String> list) {
+    if (!Objects.equals(then, now)) list.add(what + " changed");
+  }
+
+  private static void element(Element then, Element now, String what, List<String> list) {
+    if (Objects.equals(then, now)) return;
+    if (then == null || now == null || then.getClass() != now.getClass()) {
+      list.add(what + " is another");
+      return;
+    }
+    for (Field f : now.fields()) {
+      Value a = then.value(f);
+      Value b = now.value(f);
+      if (!Objects.equals(a, b)) {
+        list.add("%s %s, then %s".formatted(f.symbol(), typed(b), typed(a)));
+      }
+    }
+  }
+
+  private static String typed(Value v) {
+    return v == null ? "none" : v.typed();
+  }
+
+  private static void records(Record then, Record now, List<String> list) {
+    for (RecordComponent c : now.getClass().getRecordComponents()) {
+      try {
+        Object a = c.getAccessor().invoke(then);
+        Object b = c.getAccessor().invoke(now);
+        if (!Objects.equals(a, b)) {
+          list.add("%s %s, then %s".formatted(c.getName(), words(b), words(a)));
+        }
+      } catch (ReflectiveOperationException e) {
+        throw new IllegalStateException("a document is made of public records", e);
+      }
+    }
+  }
+
+  private static String words(Object o) {
+    return o instanceof Value v ? v.typed() : o == null ? "none" : o.toString();
+  }
+}

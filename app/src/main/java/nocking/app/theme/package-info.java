@@ -1,0 +1,2 @@
+/** Fonts and the one stylesheet of tokens. */
+package nocking.app.theme;

@@ -1,0 +1,150 @@
+package nocking.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.util.Arrays;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Bad input is named in one sentence with exit code 3, and changes nothing. */
+class BadInputTest {
+  @TempDir Path folder;
+
+  private Console fit(String content) throws IOException {
+    Path file = folder.resolve("points.csv");
+    Files.writeString(file, content);
+    return Console.run("fit", file, "--model", "line", "--json");
+  }
+
+  @Test
+  void badColumnsAreNamed() throws IOException {
+    check("q,raw\n1,0.1\n2,abc\n3,0.3\n", "points.csv, row 3, column raw: read 'abc', expected a number.");
+    check("q,raw\n1,0.1\n2\n3,0.3\n", "points.csv, row 3: has 1 cell, expected 2.");
+    check("", "points.csv is empty: expected a header row and rows of numbers.");
+    check("q,raw\n1,0.1\n", "Least-squares line needs at least 2 points; there is 1.");
+    check("q,raw\n1,0.5\n2,0.5\n", "Least-squares line needs two different raw values; all 2 are 0.5.");
+    check("q,raw\n", "points.csv has no rows of numbers under its header.");
+    check(
+        "q;raw\n1,5;0,1\n2,5;x\n",
+        "points.csv, row 3, column raw: read 'x', expected a number with a decimal comma.");
+    check("q,raw\n1,1e999\n2,2\n", "points.csv, row 2, column raw: '1e999' is too large.");
+  }
+
+  private void check(String content, String sentence) throws IOException {
+    Console c = fit(content);
+    assertThat(c.err()).isEqualTo("nocking: " + sentence + "\n");
+    assertThat(c.code()).isEqualTo(3);
+    assertThat(c.out()).isEmpty();
+  }
+
+  @Test
+  void foreignFilesAreNoBooks() throws IOException, SQLException {
+    Path text = folder.resolve("text.nocking");
+    Files.writeString(text, "not a book");
+    assertThat(Console.run("book", "verify", text).code()).isEqualTo(3);
+    assertThat(Console.run("import", text, "--book", text).code()).isEqualTo(3);
+    assertThat(text).hasContent("not a book");
+
+    Path database = folder.resolve("foreign.nocking");
+    try (var c = DriverManager.getConnection("jdbc:sqlite:" + database)) {
+      c.createStatement().execute("CREATE TABLE stamps (id INTEGER)");
+    }
+    Console foreign = Console.run("check", database, "IN-T2");
+    assertThat(foreign.code()).isEqualTo(3);
+    assertThat(foreign.err()).contains("is a database, but not a bench book");
+
+    Path truncated = folder.resolve("cut.nocking");
+    byte[] whole = Files.readAllBytes(Console.demoBook(folder));
+    Files.write(truncated, Arrays.copyOf(whole, whole.length / 2));
+    assertThat(Console.run("check", truncated, "IN-T2").code()).isEqualTo(3);
+    assertThat(Console.run("check", folder.resolve("none.nocking"), "X").code()).isEqualTo(3);
+  }
+
+  @Test
+  void newerBookIsReadButNotWritten() throws IOException, SQLException {
+    Path book = Console.demoBook(folder);
+    Path json = folder.resolve("c.json");
+    assertThat(Console.run("export", book, "GV-P1", "--out", json).code()).isZero();
+    try (var c = DriverManager.getConnection("jdbc:sqlite:" + book)) {
+      c.createStatement().execute("PRAGMA user_version = 99");
+    }
+    assertThat(Console.run("check", book, "IN-T2").code()).isZero();
+    Console c = Console.run("import", json, "--book", book, "--force");
+    assertThat(c.code()).isEqualTo(4);
+    assertThat(c.err()).contains("a newer Nocking wrote it (book version 99, this one writes 1)");
+  }
+
+  @Test
+  void folderThatCannotBeWrittenIsReported() throws IOException {
+    Path json = folder.resolve("c.json");
+    assertThat(Console.run("export", Console.demoBook(folder), "GV-P1", "--out", json).code())
+        .isZero();
+    // The kernel's own file system refuses new files even to the superuser.
+    Console c = Console.run("import", json, "--book", "/proc/nocking-test.nocking");
+    assertThat(c.code()).isEqualTo(4);
+    assertThat(c.err()).contains("cannot be made").hasLineCount(1);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "{ | is not JSON",
+        "{\"format\": \"other\"} | format reads \"other\"",
+        "{\"format\": \"nocking-channel-1\"} | the channel is missing",
+        "[] | at the top",
+        "null | nothing but null"
+      })
+  void brokenChannelFilesAreNamed(String json, String part) throws IOException {
+    Path file = folder.resolve("channel.json");
+    Files.writeString(file, json);
+    Console c = Console.run("path", file, "--at", "1");
+    assertThat(c.err()).startsWith("nocking: channel.json").contains(part).hasLineCount(1);
+    assertThat(c.code()).isEqualTo(3);
+  }
+
+  @Test
+  void wrongValueInAChannelFileIsNamedWithItsPlace() throws IOException {
+    Path file = folder.resolve("channel.json");
+    Console.run("export", Console.demoBook(folder), "BL-P1", "--out", file);
+    String sound = Files.readString(file);
+    Files.writeString(file, sound.replaceFirst("\"lowAt\" : 0", "\"lowAt\" : \"many\""));
+    assertThat(Console.run("path", file).err())
+        .contains("sensor.lowAt")
+        .contains("'many' is neither a unit nor a symbol");
+    Files.writeString(file, sound.replaceFirst("\"value\" : 5100.0", "\"value\" : -1"));
+    assertThat(Console.run("path", file).err())
+        .contains("Divider: Upper resistor (R1) must be above 0 Ω; read 5k1");
+    Files.writeString(file, sound.replaceFirst("\"bits\" : 12", "\"bits\" : 12, \"colour\" : 3"));
+    assertThat(Console.run("path", file).err()).contains("colour");
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "convert 25 psi kg | 3 | psi is a pressure and kg is a mass",
+        "convert abc V mV | 3 | 'abc' is neither a unit nor a symbol",
+        "convert 1/0 V mV | 3 | divides by zero",
+        "convert 1,5 V mV | 3 | write decimals with a point",
+        "sensor linear slope=20mV | 3 | give --at",
+        "sensor linear slope=20kPa --at 1 | 3 | expected a voltage in V",
+        "sensor two-point points=1:1V,1:2V --at 1 | 3 | the path does not respond",
+        "sensor ratiometric points=0:8%,100:92% supply=5V --at 120 | 3 | outside the supply's",
+        "sensor magic --at 1 | 3 | is no sensor model",
+        "convert 1 V | 2 | Missing required parameter",
+        "book | 2 | book needs a command"
+      })
+  void wrongWordsAreExplained(String words, int code, String part) {
+    Console c = Console.run((Object[]) words.split(" "));
+    assertThat(c.err()).contains(part).hasLineCount(1);
+    assertThat(c.code()).isEqualTo(code);
+  }
+}
