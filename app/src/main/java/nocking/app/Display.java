@@ -12,6 +12,7 @@ final class Display {
   private Display() {}
 
   /** Why no window can be opened, in one sentence; empty when one can. */
+  @SuppressWarnings("restricted") // Loading the library is the one sure way to know it is there.
   static Optional<String> missing() {
     if (!System.getProperty("os.name").toLowerCase(Locale.ROOT).contains("linux")) {
       return Optional.empty();

@@ -77,6 +77,10 @@ public sealed interface Expr {
     if (isNumber(this, 0)) return ZERO;
     if (isNumber(b, 1)) return this;
     if (equals(b)) return ONE;
+    // Nobody writes a fraction below a fraction: a/(b/c) is a·c/b.
+    if (b instanceof Div(Expr numerator, Expr denominator)) {
+      return times(denominator).over(numerator);
+    }
     return fold(new Div(this, b));
   }
 

@@ -1,5 +1,7 @@
 package nocking.quantity;
 
+import java.util.regex.Pattern;
+
 /**
  * A number as it stands in a field: its value in the field's unit, and what was typed.
  *
@@ -7,6 +9,10 @@ package nocking.quantity;
  * @param typed the keystrokes, for example {@code 25 psi} or {@code 2*4k7}; never empty
  */
 public record Value(double number, String typed) {
+
+  /** A number with at most a prefix and a unit, or a resistor code. */
+  private static final Pattern SIMPLE =
+      Pattern.compile("[-+]?[0-9.]+(?:[eE][-+]?[0-9]+)?\\s*[^0-9()*/+\\s-]*|[0-9]+[pnuµmkKMGR][0-9]+");
 
   public Value {
     if (!Double.isFinite(number)) throw new QuantityException("a value must be finite");
@@ -25,16 +31,18 @@ public record Value(double number, String typed) {
     return new Value(QuantityParser.value(text, unit), text.strip());
   }
 
-  /** True when what was typed says more than the number itself. */
-  public boolean needsMeaning() {
-    return !typed.equals(Numbers.plain(number)) && !isPlainNumber();
+  /** True when what was typed has to be worked out or converted to be the number in this unit. */
+  public boolean needsMeaning(Unit unit) {
+    return !SIMPLE.matcher(typed).matches()
+        || !unit.symbol().isEmpty() && lettersOf(typed).length() > 1 && !ownUnit(unit);
   }
 
-  private boolean isPlainNumber() {
-    try {
-      return Double.parseDouble(typed) == number;
-    } catch (NumberFormatException e) {
-      return false;
-    }
+  private boolean ownUnit(Unit unit) {
+    String letters = lettersOf(typed).replace("ohm", "Ω").replace("deg", "°");
+    return letters.equals(unit.symbol()) || letters.substring(1).equals(unit.symbol());
+  }
+
+  private static String lettersOf(String text) {
+    return text.replaceFirst("^[-+]?[0-9.]+(?:[eE][-+]?[0-9]+)?\\s*", "");
   }
 }

@@ -52,7 +52,7 @@ public record LinearSensor(
   public String summary() {
     return "%s per unit, %s at %s"
         .formatted(
-            Numbers.engineering(slope.number(), "V", 3).replace(".0 ", " "),
+            Numbers.engineering(slope.number(), "V", 3),
             Numbers.engineering(offset.number(), "V", 3),
             Numbers.trimmed(at.number(), 4));
   }

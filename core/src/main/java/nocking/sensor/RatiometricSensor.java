@@ -59,7 +59,7 @@ public record RatiometricSensor(
   }
 
   private String volts(Value fraction) {
-    return Numbers.significant(fraction.number() / 100 * supply.number(), 2);
+    return Numbers.trimmed(fraction.number() / 100 * supply.number(), 3);
   }
 
   @Override

@@ -181,7 +181,7 @@ public final class Hatchery {
     var sensor =
         new LinearSensor(ZERO, ZERO, volts("2.5 mV"), ZERO, Value.of(20), ZERO);
     var amp =
-        new NonInvertingAmp(ohms("49k"), ohms("1k"), ZERO, volts("5 mV"), volts("3.2"));
+        new NonInvertingAmp(ohms("49k"), ohms("1k"), ZERO, ZERO, volts("3.2"));
     PointSet points =
         new Bench(seed)
             .points(

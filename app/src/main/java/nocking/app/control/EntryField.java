@@ -78,9 +78,13 @@ public final class EntryField extends VBox {
         });
   }
 
-  /** A field without a label in front, as on the probe. */
+  /** A narrow field without a label in front, as on the probe. */
   public EntryField bare() {
-    ((HBox) getChildren().getFirst()).getChildren().remove(label);
+    var row = (HBox) getChildren().getFirst();
+    row.getChildren().remove(label);
+    HBox.setHgrow(field, Priority.NEVER);
+    field.setPrefColumnCount(6);
+    field.setMaxWidth(66);
     return this;
   }
 
@@ -156,14 +160,14 @@ public final class EntryField extends VBox {
   /** Shows a value as it was typed, with its meaning where the keystrokes say more. */
   public void show(Value value, Unit of) {
     show(value == null ? "" : value.typed(), of.symbol());
-    boolean more = value != null && value.needsMeaning();
+    boolean more = value != null && value.needsMeaning(of);
     meaning.setText(
         more
             ? "= " + Numbers.trimmed(value.number(), 8) + " " + of.symbol()
             : "");
     if (more && !getChildren().contains(meaning)) {
       getChildren().add(1, meaning);
-      meaning.setPadding(new Insets(0, 0, 0, 112));
+      meaning.setPadding(new Insets(0, 0, 0, 142));
     }
     if (!more) getChildren().remove(meaning);
   }

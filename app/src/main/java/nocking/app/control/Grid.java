@@ -129,7 +129,7 @@ public final class Grid extends VBox {
     column.setSortable(false);
     column.setReorderable(false);
     column.setPrefWidth(c.width);
-    column.setMinWidth(Math.min(c.width, 34));
+    column.setMinWidth(c.number && c.width < 100 ? c.width : Math.min(c.width, 40));
     column.setEditable(c.taker != null);
     if (c.number) column.getStyleClass().add("number");
     column.setCellValueFactory(f -> new ReadOnlyObjectWrapper<>(f.getValue()));

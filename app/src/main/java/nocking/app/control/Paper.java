@@ -40,6 +40,8 @@ public final class Paper extends VBox {
     HBox.setHgrow(gap, Priority.ALWAYS);
     head.getChildren().add(gap);
     head.getChildren().addAll(nodes);
+    note.setMinWidth(0);
+    for (Node n : nodes) ((Region) n).setMinWidth(USE_PREF_SIZE);
     return this;
   }
 
@@ -55,6 +57,7 @@ public final class Paper extends VBox {
     var l = new Label(text);
     l.getStyleClass().add("caption");
     l.setWrapText(true);
+    l.setMinHeight(USE_PREF_SIZE);
     return l;
   }
 }

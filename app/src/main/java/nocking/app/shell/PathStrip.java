@@ -21,6 +21,9 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Line;
+import javafx.scene.shape.LineTo;
+import javafx.scene.shape.MoveTo;
+import javafx.scene.shape.Path;
 import javafx.scene.shape.Rectangle;
 import nocking.analysis.Analysis;
 import nocking.analysis.ProbeState;
@@ -46,7 +49,10 @@ final class PathStrip extends VBox {
   private static final double LINE = 38;
   private static final double TRACE_HEIGHT = 100;
 
+  private static final double PITCH = 16;
+
   private final Desk desk;
+  private final Path grid = new Path();
   private final IntConsumer open;
   private final Label title = new Label();
   private final Label corner = new Label();
@@ -94,25 +100,32 @@ final class PathStrip extends VBox {
             desk::seal);
     probeValue.bare().help("Type the input that the probe stands at, with any unit.");
     probeValue.getStyleClass().add("probe-value");
-    probeValue.field().setPrefColumnCount(8);
-    probeValue.setMinWidth(150);
-    probeValue.setMaxWidth(150);
+    probeValue.setMinWidth(132);
+    probeValue.setMaxWidth(132);
     var word = new Label("Probe");
     word.setMinWidth(Region.USE_PREF_SIZE);
     word.setPadding(new Insets(3, 0, 0, 0));
     var lower = new HBox(8, word, probeValue, rail);
     lower.setAlignment(Pos.TOP_LEFT);
     HBox.setHgrow(rail, Priority.ALWAYS);
-    getChildren().addAll(new HBox(title, gap, corner), trace, lower);
+    grid.getStyleClass().add("mat-grid");
+    grid.setManaged(false);
+    grid.setMouseTransparent(true);
+    getChildren().addAll(grid, new HBox(title, gap, corner), trace, lower);
     setMinHeight(Region.USE_PREF_SIZE);
     widthProperty().addListener(o -> mat());
     heightProperty().addListener(o -> mat());
   }
 
-  /** The mat's grid, 16 pixels wide; drawn by the background so that it costs no nodes. */
+  /** The mat's grid, one line every 16 pixels, as a single path. */
   private void mat() {
-    setStyle(
-        "-fx-background-color: -mat, linear-gradient(from 0px 0px to 16px 0px, repeat, -mat-grid 0px, -mat-grid 1px, transparent 1px, transparent 16px), linear-gradient(from 0px 0px to 0px 16px, repeat, -mat-grid 0px, -mat-grid 1px, transparent 1px, transparent 16px);");
+    grid.getElements().clear();
+    for (double x = PITCH + 0.5; x < getWidth(); x += PITCH) {
+      grid.getElements().addAll(new MoveTo(x, 0), new LineTo(x, getHeight()));
+    }
+    for (double y = PITCH + 0.5; y < getHeight(); y += PITCH) {
+      grid.getElements().addAll(new MoveTo(0, y), new LineTo(getWidth(), y));
+    }
   }
 
   private Channel channel() {
@@ -163,6 +176,7 @@ final class PathStrip extends VBox {
     if (desk.editable() && c.sensor() != null) {
       for (int i = 0; i <= n; i++) inserts.add(insert(i));
     }
+    for (var list : List.of(pads, cards, inserts)) list.forEach(node -> node.setManaged(false));
     trace.getChildren().setAll(copper);
     trace.getChildren().addAll(pads);
     trace.getChildren().addAll(cards);
@@ -292,7 +306,7 @@ final class PathStrip extends VBox {
       p.resizeRelocate(padCentre(i) - Pad.WIDTH / 2, 8, Pad.WIDTH, TRACE_HEIGHT - 8);
     }
     double pitch = pads.size() < 2 ? 0 : padCentre(1) - padCentre(0);
-    double width = Math.clamp(pitch - 62, 60, 190);
+    double width = Math.clamp(pitch - 84, 60, 140);
     for (int i = 0; i < cards.size(); i++) {
       double centre = (padCentre(i) + padCentre(i + 1)) / 2;
       cards.get(i).resizeRelocate(centre - width / 2, LINE - 21, width, 42);
@@ -382,9 +396,11 @@ final class PathStrip extends VBox {
             c.definition().working(),
             c.definition().working(),
             false);
+    boolean measured = c.adopted() != null && !c.adopted().isDesign();
     corner.setText(
-        "error %s %s · 1 count = %s %s"
+        "%s %s %s · 1 count = %s %s"
             .formatted(
+                measured ? "fitted line against design" : "error",
                 Numbers.signed(s.error(), a.decimals() + 1),
                 unit,
                 Numbers.significant(s.countsWorth(), 2),

@@ -83,11 +83,14 @@ final class Rack extends VBox {
       worst.setMinWidth(Region.USE_PREF_SIZE);
       sign.setAlignment(Pos.CENTER);
       sign.setMinWidth(14);
-      var words = new VBox(-1, tag, name);
+      var gap = new Region();
+      HBox.setHgrow(gap, Priority.ALWAYS);
+      tag.setMinWidth(0);
+      var words = new VBox(-1, new HBox(4, tag, gap, worst), name);
       words.setAlignment(Pos.CENTER_LEFT);
       HBox.setHgrow(words, Priority.ALWAYS);
       words.setMinWidth(0);
-      row = new HBox(9, sign, words, worst);
+      row = new HBox(9, sign, words);
       row.setAlignment(Pos.CENTER_LEFT);
       setPrefWidth(0);
     }

@@ -26,7 +26,7 @@ public final class ElementForm extends VBox {
   public ElementForm(Desk desk, String prefix) {
     this.desk = desk;
     this.prefix = prefix;
-    setSpacing(6);
+    setSpacing(4);
   }
 
   /** Writes an element back into the channel. */

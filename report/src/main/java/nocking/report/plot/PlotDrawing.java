@@ -55,7 +55,7 @@ public final class PlotDrawing {
 
   private Rectangle2D draw(Graphics2D g, double width, double height) {
     chart.setDomainAxis(axis(plot.x(), width < 300 ? WANTED_TICKS - 2 : WANTED_TICKS));
-    chart.setRangeAxis(axis(plot.y(), height < 160 ? 3 : WANTED_TICKS));
+    chart.setRangeAxis(axis(plot.y(), height < 120 ? 3 : WANTED_TICKS));
     chart.setBackgroundPaint(palette.background());
     chart.setDomainGridlinePaint(palette.grid());
     chart.setRangeGridlinePaint(palette.grid());
@@ -104,7 +104,7 @@ public final class PlotDrawing {
     double raw = width / intervals;
     double decade = Math.pow(10, Math.floor(Math.log10(raw)));
     double lead = raw / decade;
-    return decade * (lead <= 1 ? 1 : lead <= 2 ? 2 : lead <= 5 ? 5 : 10);
+    return decade * (lead < 1.5 ? 1 : lead < 3.5 ? 2 : lead < 7.5 ? 5 : 10);
   }
 
   private void add(nocking.report.plot.Layer layer) {

@@ -63,14 +63,14 @@ public final class CollectStage implements StageView {
                 "points",
                 "No reference points yet. Type the first one below, paste a block, or import a file.",
                 List.of(
-                    Column.shown("#", 34, true, this::number),
-                    Column.typed("applied", 105, true, this::applied, this::takeApplied),
-                    Column.typed("readings", 190, true, this::readings, this::takeReadings),
-                    Column.shown("mean", 85, true, i -> statistic(i, p -> p.mean(), 0)),
-                    Column.shown("s", 70, true, i -> statistic(i, p -> p.standardDeviation(), 1)),
-                    Column.typed("dir", 48, false, this::direction, this::takeDirection),
-                    Column.shown("error", 80, true, this::error),
-                    Column.shown("left out because", 130, false, this::leftOut)),
+                    Column.shown("#", 28, true, this::number),
+                    Column.typed("applied", 74, true, this::applied, this::takeApplied),
+                    Column.typed("readings", 158, true, this::readings, this::takeReadings),
+                    Column.shown("mean", 68, true, i -> statistic(i, p -> p.mean(), 0)),
+                    Column.shown("s", 62, true, i -> statistic(i, p -> p.standardDeviation(), 1)),
+                    Column.typed("dir", 46, false, this::direction, this::takeDirection),
+                    Column.shown("error", 68, true, this::error),
+                    Column.shown("left out", 60, false, this::leftOut)),
                 this::isQuiet)
             .onPaste(this::paste)
             .onDelete(this::removeRow);
@@ -113,8 +113,8 @@ public final class CollectStage implements StageView {
             reason,
             new FlowPane(6, 6, leave, bring, remove),
             Paper.caption("A point that is left out stays in the record with its reason."));
-    left.setMinWidth(250);
-    left.setMaxWidth(250);
+    left.setMinWidth(214);
+    left.setMaxWidth(214);
     root = new HBox(12, left, right);
   }
 

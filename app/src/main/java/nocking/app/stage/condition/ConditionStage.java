@@ -115,9 +115,9 @@ public final class ConditionStage implements StageView {
         .getChildren()
         .addAll(form, gain, actions, Paper.subtitle("Path"), add, Paper.subtitle("Wanted"), pivot);
     var leftScroll = WheelScroll.of(elementPaper);
-    leftScroll.setMinWidth(282);
-    leftScroll.setPrefWidth(282);
-    leftScroll.setMaxWidth(282);
+    leftScroll.setMinWidth(296);
+    leftScroll.setPrefWidth(296);
+    leftScroll.setMaxWidth(296);
 
     forms = new Segments<>("form", List.of(Form.values()), f -> f.title, this::showForm);
     forms.show(Form.STEPS);
@@ -135,7 +135,6 @@ public final class ConditionStage implements StageView {
     numbers.setWrapText(true);
     steps.setId("equation-steps");
     equationPaper = new Paper("Transfer equation", steps, numbers).corner(forms, copy);
-    equationPaper.note("derived from sensor and stages");
     equationPaper.setMinHeight(Region.USE_PREF_SIZE);
     plotPaper = new Paper("Output over the range", plot);
     VBox.setVgrow(plot, Priority.ALWAYS);
@@ -274,7 +273,7 @@ public final class ConditionStage implements StageView {
         "%s at the converter, %s"
             .formatted(
                 p.points().getLast().name(),
-                a.channel().stages().isEmpty() ? "no stage between" : "rails shaded"));
+                p.points().getLast().usable().width() < 1e5 ? "what it cannot reach is shaded" : "no limit"));
     plot.show(plotOf(a, p, working));
   }
 
@@ -355,10 +354,10 @@ public final class ConditionStage implements StageView {
     return "%s = %s %s/V · Vout %s %s %s    pivot %s %s ↔ %s V"
         .formatted(
             p.quantitySymbol(),
-            Numbers.significant(f.slope(), 6).replace('-', '−'),
+            Numbers.significant(f.slope(), 5).replace('-', '−'),
             u,
             f.intercept() < 0 ? "−" : "+",
-            Numbers.significant(Math.abs(f.intercept()), 6),
+            Numbers.significant(Math.abs(f.intercept()), 5),
             u,
             Numbers.fixed(f.pivot(), a.decimals() + 1).replace('-', '−'),
             u,

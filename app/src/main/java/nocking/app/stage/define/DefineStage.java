@@ -129,9 +129,9 @@ public final class DefineStage implements StageView {
             Paper.subtitle("What can hurt someone here?"),
             hazards);
     var leftScroll = WheelScroll.of(left);
-    leftScroll.setMinWidth(282);
-    leftScroll.setPrefWidth(282);
-    leftScroll.setMaxWidth(282);
+    leftScroll.setMinWidth(296);
+    leftScroll.setPrefWidth(296);
+    leftScroll.setMaxWidth(296);
     plotPaper = new Paper("Sensor", plot);
     plotPaper.note("output over its range");
     VBox.setVgrow(plot, Priority.ALWAYS);
@@ -149,7 +149,7 @@ public final class DefineStage implements StageView {
   private static HBox row(String title, Node control) {
     var label = new Label(title);
     label.getStyleClass().add("entry-label");
-    label.setMinWidth(104);
+    label.setMinWidth(132);
     var row = new HBox(6, label, control);
     row.getStyleClass().add("entry");
     row.setAlignment(Pos.CENTER_LEFT);
@@ -366,7 +366,7 @@ public final class DefineStage implements StageView {
     double[] endY = {y[0], y[y.length - 1]};
     Span ySpan = low >= 0 ? new Span(0, high * 1.08) : Axis.padded(low, high, 0.05);
     return new Plot(
-        new Axis("%s, %s".formatted(c.definition().kind().title(), c.definition().unit()), all),
+        new Axis("%s, %s".formatted(c.definition().kind().title(), c.definition().unit()), Axis.padded(all.low(), all.high(), 0.02)),
         new Axis("TP1, V", ySpan),
         List.of(
             new Layer.Upright(Role.SHADE, working),

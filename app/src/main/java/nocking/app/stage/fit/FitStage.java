@@ -59,12 +59,12 @@ public final class FitStage implements StageView {
             "fits",
             "There are no points yet. The design equation serves meanwhile.",
             List.of(
-                Column.shown("model", 150, false, i -> fits.get(i).curve().title())
+                Column.shown("model", 166, false, i -> fits.get(i).curve().title())
                     .styled(i -> isAdopted(fits.get(i)) ? "strong" : ""),
-                Column.shown("worst", 72, true, i -> error(fits.get(i).worstError()))
+                Column.shown("worst", 60, true, i -> error(fits.get(i).worstError()))
                     .styled(i -> verdict(fits.get(i).worstError())),
-                Column.shown("RMS", 72, true, i -> error(fits.get(i).rms())),
-                Column.shown("unseen", 72, true, i -> error(fits.get(i).leaveOneOut()))
+                Column.shown("RMS", 58, true, i -> error(fits.get(i).rms())),
+                Column.shown("unseen", 62, true, i -> error(fits.get(i).leaveOneOut()))
                     .styled(i -> verdict(fits.get(i).leaveOneOut())),
                 Column.shown("", 62, false, i -> isAdopted(fits.get(i)) ? "adopted" : "")),
             i -> false);
@@ -88,7 +88,7 @@ public final class FitStage implements StageView {
             "The design equation has no fitted constants.",
             List.of(
                 Column.shown("constant", 110, false, i -> name(i)),
-                Column.shown("value", 130, true, i -> Numbers.significant(c(i).value(), 9)),
+                Column.shown("value", 130, true, i -> Numbers.significant(c(i).value(), 9).replace('-', '−')),
                 Column.shown("s.e.", 90, true, i -> standardError(c(i)))),
             i -> false);
     coefficients.setPrefHeight(96);
@@ -102,9 +102,9 @@ public final class FitStage implements StageView {
             Paper.subtitle("Constants"),
             coefficients,
             problems);
-    candidates.setMinWidth(430);
-    candidates.setPrefWidth(430);
-    candidates.setMaxWidth(430);
+    candidates.setMinWidth(436);
+    candidates.setPrefWidth(436);
+    candidates.setMaxWidth(436);
     plotPaper = new Paper("Residuals", residuals);
     designPaper = new Paper("Design against measurement", against);
     for (PlotView p : List.of(residuals, against)) VBox.setVgrow(p, Priority.ALWAYS);
@@ -227,7 +227,7 @@ public final class FitStage implements StageView {
     designPaper.note(
         f.get().model().equals(Adopted.DESIGN_MODEL)
             ? "choose a fitted model to compare"
-            : "what the design would read, less what the model reads");
+            : "design less model");
     probe();
   }
 

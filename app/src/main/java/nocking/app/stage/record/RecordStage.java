@@ -73,9 +73,9 @@ public final class RecordStage implements StageView {
             "No revision yet. Name the present state to be able to go back to it.",
             List.of(
                 Column.shown("no.", 44, true, i -> String.valueOf(named.get(i).number())),
-                Column.shown("name", 240, false, i -> named.get(i).name()),
-                Column.shown("made", 140, true, i -> TIME.format(named.get(i).madeAt())),
-                Column.shown("", 80, false, i -> isPresent(named.get(i)) ? "now" : "")),
+                Column.shown("name", 190, false, i -> named.get(i).name()),
+                Column.shown("made", 138, true, i -> TIME.format(named.get(i).madeAt())),
+                Column.shown("", 50, false, i -> isPresent(named.get(i)) ? "now" : "")),
             i -> false);
     revisions.table().getSelectionModel().selectedIndexProperty().addListener(o -> selected());
     log =
@@ -84,9 +84,9 @@ public final class RecordStage implements StageView {
             "Nothing is logged yet.",
             List.of(
                 Column.shown("line", 52, true, i -> String.valueOf(entries.get(i).number())),
-                Column.shown("made", 140, true, i -> TIME.format(entries.get(i).madeAt())),
-                Column.shown("kind", 76, false, i -> entries.get(i).kind()),
-                Column.shown("what", 260, false, i -> entries.get(i).text())),
+                Column.shown("made", 138, true, i -> TIME.format(entries.get(i).madeAt())),
+                Column.shown("kind", 66, false, i -> entries.get(i).kind()),
+                Column.shown("what", 190, false, i -> entries.get(i).text())),
             i -> false);
     notes =
         new Grid(

@@ -89,9 +89,9 @@ public final class TableStage implements StageView {
             "cells",
             "No table yet. Say how many cells the receiver holds.",
             List.of(
-                Column.shown("cell", 50, true, i -> String.valueOf(i + 1)),
-                Column.shown("raw", 110, true, i -> raw(rows.get(i))),
-                Column.shown("output", 110, true, i -> out(rows.get(i)))),
+                Column.shown("cell", 36, true, i -> String.valueOf(i + 1)),
+                Column.shown("raw", 76, true, i -> raw(rows.get(i))),
+                Column.shown("output", 80, true, i -> out(rows.get(i)))),
             i -> false);
     start.setId("table-start");
     start.getStyleClass().add("primary");
@@ -116,19 +116,20 @@ public final class TableStage implements StageView {
             exports);
     var left = new Paper("Receiver", start, form);
     var leftScroll = WheelScroll.of(left);
-    leftScroll.setMinWidth(282);
-    leftScroll.setMaxWidth(282);
+    leftScroll.setMinWidth(262);
+    leftScroll.setMaxWidth(262);
     worst.getStyleClass().add("result-line");
     worst.setId("table-worst");
     worst.setMaxWidth(Double.MAX_VALUE);
     worst.setMinHeight(Region.USE_PREF_SIZE);
+    worst.setWrapText(true);
     tablePaper = new Paper("Cells", grid);
-    plotPaper = new Paper("What is left between the cells", plot, worst);
+    plotPaper = new Paper("Between the cells", plot, worst);
     VBox.setVgrow(grid, Priority.ALWAYS);
     VBox.setVgrow(plot, Priority.ALWAYS);
-    tablePaper.setMinWidth(286);
-    tablePaper.setPrefWidth(286);
-    tablePaper.setMaxWidth(286);
+    tablePaper.setMinWidth(214);
+    tablePaper.setPrefWidth(214);
+    tablePaper.setMaxWidth(214);
     HBox.setHgrow(plotPaper, Priority.ALWAYS);
     root = new HBox(12, leftScroll, tablePaper, plotPaper);
   }
@@ -252,7 +253,7 @@ public final class TableStage implements StageView {
     exports.setDisable(outcome.table().isEmpty());
     rows = outcome.table().map(t -> t.ordered(s.descending())).orElse(List.of());
     grid.show(rows.size());
-    tablePaper.note(a.curve().map(c -> "of the " + c.title().toLowerCase(Locale.ROOT)).orElse(""));
+    tablePaper.note(a.curve().map(c -> c.title().toLowerCase(Locale.ROOT)).orElse(""));
     boolean made = outcome.error().isPresent();
     plot.setVisible(made);
     plotPaper.note(made ? "table − curve" : "");
