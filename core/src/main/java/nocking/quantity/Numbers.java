@@ -42,6 +42,8 @@ public final class Numbers {
     if (!Double.isFinite(x)) return "–";
     if (x == 0) return "0";
     BigDecimal d = new BigDecimal(x, new MathContext(digits, RoundingMode.HALF_UP));
+    int places = digits - (d.precision() - d.scale());
+    if (d.scale() < places) d = d.setScale(places);
     double size = Math.abs(x);
     return size >= 1e-5 && size < 1e7 ? d.toPlainString() : d.stripTrailingZeros().toString();
   }
@@ -59,6 +61,13 @@ public final class Numbers {
    */
   public static String engineering(double si, String unit, int digits) {
     return engineeringNumber(si, digits) + " " + engineeringPrefix(si, digits) + unit;
+  }
+
+  /** Like {@link #engineering}, without trailing zeros: 20 mV, 5.1 kΩ. */
+  public static String compact(double si, String unit, int digits) {
+    String number = engineeringNumber(si, digits);
+    if (number.indexOf('.') >= 0) number = number.replaceAll("0+$", "").replaceAll("\\.$", "");
+    return number + " " + engineeringPrefix(si, digits) + unit;
   }
 
   /** Prefix letter that {@link #engineering} would choose. */

@@ -217,7 +217,9 @@ public final class QuantityParser {
     skip();
     boolean adjacent = mark == at;
     int from = at;
-    while (at < text.length() && isUnitCharacter(text.charAt(at))) at++;
+    if (at < text.length() && isNameStart(text.charAt(at))) {
+      while (at < text.length() && isUnitCharacter(text.charAt(at))) at++;
+    }
     String word = text.substring(from, at);
     if (word.isEmpty()) {
       at = mark;

@@ -1,5 +1,6 @@
 package nocking.quantity;
 
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
@@ -10,9 +11,9 @@ import java.util.regex.Pattern;
  */
 public record Value(double number, String typed) {
 
-  /** A number with at most a prefix and a unit, or a resistor code. */
+  private static final Pattern CODE = Pattern.compile("[0-9]+[pnuµmkKMGR][0-9]+");
   private static final Pattern SIMPLE =
-      Pattern.compile("[-+]?[0-9.]+(?:[eE][-+]?[0-9]+)?\\s*[^0-9()*/+\\s-]*|[0-9]+[pnuµmkKMGR][0-9]+");
+      Pattern.compile("[-+]?[0-9.]+(?:[eE][-+]?[0-9]+)?\\s*([^0-9()*/+\\s-]*)");
 
   public Value {
     if (!Double.isFinite(number)) throw new QuantityException("a value must be finite");
@@ -33,16 +34,11 @@ public record Value(double number, String typed) {
 
   /** True when what was typed has to be worked out or converted to be the number in this unit. */
   public boolean needsMeaning(Unit unit) {
-    return !SIMPLE.matcher(typed).matches()
-        || !unit.symbol().isEmpty() && lettersOf(typed).length() > 1 && !ownUnit(unit);
-  }
-
-  private boolean ownUnit(Unit unit) {
-    String letters = lettersOf(typed).replace("ohm", "Ω").replace("deg", "°");
-    return letters.equals(unit.symbol()) || letters.substring(1).equals(unit.symbol());
-  }
-
-  private static String lettersOf(String text) {
-    return text.replaceFirst("^[-+]?[0-9.]+(?:[eE][-+]?[0-9]+)?\\s*", "");
+    if (CODE.matcher(typed).matches()) return false;
+    Matcher simple = SIMPLE.matcher(typed);
+    if (!simple.matches()) return true;
+    String letters = simple.group(1).replace("ohm", "Ω").replace("deg", "°");
+    boolean own = letters.equals(unit.symbol()) || letters.endsWith(unit.symbol());
+    return letters.length() > 1 && !own;
   }
 }

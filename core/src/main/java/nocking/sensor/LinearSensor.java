@@ -50,11 +50,14 @@ public record LinearSensor(
 
   @Override
   public String summary() {
-    return "%s per unit, %s at %s"
-        .formatted(
-            Numbers.engineering(slope.number(), "V", 3),
-            Numbers.engineering(offset.number(), "V", 3),
-            Numbers.trimmed(at.number(), 4));
+    double from = at.number();
+    String x =
+        from == 0 ? "x" : "(x %s %s)".formatted(from < 0 ? "+" : "−", Numbers.trimmed(Math.abs(from), 4));
+    return "%s + %s·%s".formatted(volts(offset), volts(slope), x);
+  }
+
+  private static String volts(Value v) {
+    return v.number() == 0 ? "0" : Numbers.compact(v.number(), "V", 4);
   }
 
   @Override

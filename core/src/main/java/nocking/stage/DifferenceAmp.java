@@ -53,7 +53,7 @@ public record DifferenceAmp(
   @Override
   public String summary() {
     return "×%s about %s"
-        .formatted(Numbers.trimmed(factor(), 4), Numbers.engineering(offset.number(), "V", 3));
+        .formatted(Numbers.trimmed(factor(), 4), Numbers.compact(offset.number(), "V", 3));
   }
 
   @Override

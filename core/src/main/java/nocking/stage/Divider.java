@@ -30,9 +30,9 @@ public record Divider(
 
   @Override
   public String summary() {
-    return Numbers.engineering(upper.number(), "Ω", 3)
+    return Numbers.compact(upper.number(), "Ω", 3)
         + " over "
-        + Numbers.engineering(lower.number(), "Ω", 3);
+        + Numbers.compact(lower.number(), "Ω", 3);
   }
 
   @Override

@@ -44,7 +44,7 @@ public record NonInvertingAmp(
   @Override
   public String summary() {
     String about =
-        reference.number() == 0 ? "" : " from " + Numbers.engineering(reference.number(), "V", 3);
+        reference.number() == 0 ? "" : " from " + Numbers.compact(reference.number(), "V", 3);
     return "×" + Numbers.trimmed(factor(), 4) + about;
   }
 

@@ -150,6 +150,7 @@ public final class EntryField extends VBox {
   /** Shows a text; a field in which someone is typing keeps the keystrokes. */
   public void show(String text, String unitSymbol) {
     unit.setText(unitSymbol);
+    unit.setManaged(!unitSymbol.isEmpty());
     if (field.isFocused() && good.equals(field.getText()) && good.strip().equals(text)) return;
     if (field.isFocused() && wrong() && good.strip().equals(text)) return;
     good = text;

@@ -1,5 +1,6 @@
 package nocking.app.control;
 
+import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
 
@@ -12,6 +13,8 @@ public final class WheelScroll {
     pane.setFitToWidth(true);
     pane.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     pane.setMinHeight(0);
+    // The right edge of a sheet would lie under the viewport's clip.
+    pane.setPadding(new Insets(0, 1, 0, 0));
     return pane;
   }
 }

@@ -119,7 +119,9 @@ public final class PointsCsv {
       var readings = new ArrayList<Value>();
       for (int column : mapping.readings()) {
         String cell = file.text(row, column);
-        boolean missing = cell.isEmpty() && !(readings.isEmpty() && mapping.readings().size() == 1);
+        // In Nocking's own files a planned point has no reading; elsewhere a gap is a short row.
+        boolean missing =
+            cell.isEmpty() && (mapping.readings().size() > 1 || mapping.direction() >= 0);
         if (!missing) readings.add(value(file, row, column, raw.unit()));
       }
       boolean down =

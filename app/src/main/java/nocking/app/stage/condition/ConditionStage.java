@@ -351,7 +351,7 @@ public final class ConditionStage implements StageView {
     Optional<LinearForm> linear = p.linear();
     if (linear.isEmpty()) return "not a straight line";
     LinearForm f = linear.get();
-    return "%s = %s %s/V · Vout %s %s %s    pivot %s %s ↔ %s V"
+    return "%s = %s %s/V · Vout %s %s %s   pivot %s %s ↔ %s V"
         .formatted(
             p.quantitySymbol(),
             Numbers.significant(f.slope(), 5).replace('-', '−'),
@@ -359,7 +359,7 @@ public final class ConditionStage implements StageView {
             f.intercept() < 0 ? "−" : "+",
             Numbers.significant(Math.abs(f.intercept()), 5),
             u,
-            Numbers.fixed(f.pivot(), a.decimals() + 1).replace('-', '−'),
+            Numbers.fixed(f.pivot(), a.decimals()).replace('-', '−'),
             u,
             Numbers.significant(f.pivotVolts(), 4));
   }

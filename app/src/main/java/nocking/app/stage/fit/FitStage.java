@@ -72,9 +72,8 @@ public final class FitStage implements StageView {
         .getSelectionModel()
         .selectedIndexProperty()
         .addListener((o, b, now) -> choose(now.intValue()));
-    grid.setMinHeight(140);
+    grid.setMinHeight(Region.USE_PREF_SIZE);
     grid.setMaxHeight(Region.USE_PREF_SIZE);
-    grid.setPrefHeight(160);
     reason.setId("fit-reason");
     reason.setWrapText(true);
     reason.setMinHeight(Region.USE_PREF_SIZE);
@@ -188,6 +187,7 @@ public final class FitStage implements StageView {
               : best.map(Recommendation::model).orElse(fits.isEmpty() ? "" : fits.getFirst().model());
     }
     grid.show(fits.size());
+    grid.setPrefHeight(fits.isEmpty() ? 80 : 27 + 25.0 * fits.size());
     for (int i = 0; i < fits.size(); i++) {
       if (fits.get(i).model().equals(chosen)) grid.table().getSelectionModel().select(i);
     }

@@ -116,8 +116,8 @@ public final class TableStage implements StageView {
             exports);
     var left = new Paper("Receiver", start, form);
     var leftScroll = WheelScroll.of(left);
-    leftScroll.setMinWidth(262);
-    leftScroll.setMaxWidth(262);
+    leftScroll.setMinWidth(292);
+    leftScroll.setMaxWidth(292);
     worst.getStyleClass().add("result-line");
     worst.setId("table-worst");
     worst.setMaxWidth(Double.MAX_VALUE);
@@ -127,9 +127,9 @@ public final class TableStage implements StageView {
     plotPaper = new Paper("Between the cells", plot, worst);
     VBox.setVgrow(grid, Priority.ALWAYS);
     VBox.setVgrow(plot, Priority.ALWAYS);
-    tablePaper.setMinWidth(214);
-    tablePaper.setPrefWidth(214);
-    tablePaper.setMaxWidth(214);
+    tablePaper.setMinWidth(204);
+    tablePaper.setPrefWidth(204);
+    tablePaper.setMaxWidth(204);
     HBox.setHgrow(plotPaper, Priority.ALWAYS);
     root = new HBox(12, leftScroll, tablePaper, plotPaper);
   }
@@ -157,7 +157,7 @@ public final class TableStage implements StageView {
 
   private static HBox row(String title, Node control) {
     var label = new Label(title);
-    label.setMinWidth(104);
+    label.setMinWidth(132);
     var row = new HBox(6, label, control);
     row.setAlignment(Pos.CENTER_LEFT);
     return row;

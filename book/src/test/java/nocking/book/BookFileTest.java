@@ -1,0 +1,161 @@
+package nocking.book;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.List;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The book keeps everything, and notices when someone else changed it. */
+class BookFileTest {
+  private static final Clock NOON = Clock.fixed(Instant.parse("2026-04-01T12:00:00Z"), ZoneOffset.UTC);
+
+  @TempDir Path folder;
+
+  private BookFile open() {
+    return BookFile.open(folder.resolve("b.nocking"), NOON);
+  }
+
+  private static Channel channel(String id, String tag) {
+    return Channel.blank(id, tag);
+  }
+
+  @Test
+  void channelsAndTheirOrderComeBack() {
+    Book book = new Book(List.of(channel("1", "B"), channel("2", "A"), channel("3", "C")));
+    try (BookFile b = open()) {
+      b.saveAll(book.channels(), "three");
+      b.order(List.of("3", "1", "2"));
+      b.remove("1", "out");
+    }
+    try (BookFile b = open()) {
+      assertThat(b.read().channels()).extracting(Channel::tag).containsExactly("C", "A");
+      assertThat(b.problems()).isEmpty();
+    }
+  }
+
+  @Test
+  void revisionsAreNumberedAndKeepTheirState() {
+    Channel first = channel("1", "IN-T2");
+    Channel later = first.define(d -> d.withName("later"));
+    try (BookFile b = open()) {
+      b.save(first, "new");
+      assertThat(b.nameRevision(first, "as found").number()).isEqualTo(1);
+      b.save(later, "name");
+      assertThat(b.nameRevision(later, "as left").number()).isEqualTo(2);
+      List<Revision> revisions = b.revisions("1");
+      assertThat(revisions).extracting(Revision::name).containsExactly("as left", "as found");
+      assertThat(revisions.getLast().channel()).isEqualTo(first);
+      assertThat(revisions.getFirst().madeAt()).isEqualTo(NOON.instant());
+      assertThat(b.log("1", 10)).extracting(LogEntry::kind).containsExactly("revision", "edit", "revision", "edit");
+    }
+  }
+
+  private void tamper(String sql) throws SQLException {
+    try (var c = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("b.nocking"))) {
+      c.createStatement().executeUpdate(sql);
+    }
+  }
+
+  private List<String> problemsAfter(String sql) throws SQLException {
+    try (BookFile b = open()) {
+      Channel c = channel("1", "IN-T2");
+      b.save(c, "one");
+      b.save(c.define(d -> d.withName("two")), "two");
+      b.nameRevision(c, "first");
+      assertThat(b.problems()).isEmpty();
+    }
+    tamper(sql);
+    try (BookFile b = open()) {
+      return b.problems();
+    }
+  }
+
+  @Test
+  void changedDocumentShows() throws SQLException {
+    assertThat(problemsAfter("UPDATE channel SET document = replace(document, 'two', 'owt')"))
+        .containsExactly("channel IN-T2 was changed outside the log");
+  }
+
+  @Test
+  void changedRevisionShows() throws SQLException {
+    assertThat(problemsAfter("UPDATE revision SET name = 'forged'"))
+        .containsExactly("revision 1 \"forged\" was changed");
+  }
+
+  @Test
+  void changedAndMissingLogLinesShow() throws SQLException {
+    assertThat(problemsAfter("UPDATE log SET text = 'forged' WHERE number = 1"))
+        .containsExactly("log: line 1 does not follow from the line before");
+    Path file = folder.resolve("b.nocking");
+    assertThat(file.toFile().delete()).isTrue();
+    assertThat(problemsAfter("DELETE FROM log WHERE number = 2"))
+        .contains("log: line 2 is missing", "log: line 3 does not follow from the line before");
+  }
+
+  @Test
+  void secondWindowIsToldAndMayOnlyRead() {
+    try (BookFile first = open();
+        BookFile second = open()) {
+      first.save(channel("1", "A"), "one");
+      assertThat(second.readOnlyBecause()).isEqualTo("another window has it open");
+      assertThat(second.read().channels()).hasSize(1);
+      assertThatThrownBy(() -> second.save(channel("2", "B"), "two"))
+          .isInstanceOf(BookException.class)
+          .hasMessageContaining("open read-only: another window has it open");
+    }
+    try (BookFile again = open()) {
+      assertThat(again.writable()).isTrue();
+    }
+  }
+
+  @Test
+  void foreignFilesAreLeftAsTheyAre() throws IOException {
+    Path text = folder.resolve("letter.nocking");
+    Files.writeString(text, "Dear book,");
+    assertThatThrownBy(() -> BookFile.open(text, NOON))
+        .isInstanceOf(BookException.class)
+        .hasMessageContaining("does not begin like a database file");
+    assertThat(text).hasContent("Dear book,");
+    Path empty = Files.createFile(folder.resolve("empty.nocking"));
+    assertThatThrownBy(() -> BookFile.open(empty, NOON)).isInstanceOf(BookException.class);
+    assertThatThrownBy(() -> BookFile.openToRead(folder, NOON)).hasMessageContaining("is a folder");
+  }
+
+  @Test
+  void newerBookOpensReadOnly() throws SQLException {
+    try (BookFile b = open()) {
+      b.save(channel("1", "A"), "one");
+    }
+    tamper("PRAGMA user_version = 2");
+    try (BookFile b = open()) {
+      assertThat(b.readOnlyBecause()).startsWith("a newer Nocking wrote it (book version 2");
+      assertThat(b.read().channels()).hasSize(1);
+    }
+  }
+
+  @Test
+  void copyIsCompleteAndNeverOverwrites() {
+    Path copy = folder.resolve("copy.nocking");
+    try (BookFile b = open()) {
+      b.save(channel("1", "A"), "one");
+      b.copyTo(copy);
+      assertThatThrownBy(() -> b.copyTo(copy)).hasMessageContaining("exists already");
+    }
+    try (BookFile b = BookFile.openToRead(copy, NOON)) {
+      assertThat(b.read().channels()).hasSize(1);
+      assertThat(b.problems()).isEmpty();
+    }
+  }
+}

@@ -1,0 +1,82 @@
+package nocking.book;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executors;
+import java.util.stream.IntStream;
+import nocking.channel.Channel;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A process is killed in the middle of its edits, a hundred times; nothing acknowledged is lost. */
+class KilledProcessTest {
+  private static final int BOOKS = 2;
+  private static final int KILLS_EACH = 50;
+
+  @TempDir Path folder;
+
+  @Test
+  void everyAcknowledgedEditSurvives() throws Exception {
+    try (var pool = Executors.newFixedThreadPool(BOOKS)) {
+      List<Callable<Integer>> rounds =
+          IntStream.range(0, BOOKS).<Callable<Integer>>mapToObj(i -> () -> killAgainAndAgain(i)).toList();
+      int kills = 0;
+      for (var result : pool.invokeAll(rounds)) kills += result.get();
+      assertThat(kills).isEqualTo(BOOKS * KILLS_EACH);
+    }
+  }
+
+  private int killAgainAndAgain(int seed) throws IOException, InterruptedException {
+    Path file = folder.resolve("book" + seed + ".nocking");
+    try (BookFile book = BookFile.open(file, Clock.systemUTC())) {
+      book.save(Channel.blank("c", "C-1").define(d -> d.withName("0")), "start");
+    }
+    Random random = new Random(seed);
+    int kills = 0;
+    for (int round = 0; round < KILLS_EACH; round++) {
+      int acknowledged = killAfter(file, 1 + random.nextInt(30));
+      try (BookFile book = BookFile.open(file, Clock.systemUTC())) {
+        assertThat(book.writable()).as("the lock of a killed process is free").isTrue();
+        int found = Integer.parseInt(book.read().channels().getFirst().definition().name());
+        assertThat(found).as("book %d, round %d", seed, round).isGreaterThanOrEqualTo(acknowledged);
+        assertThat(book.problems()).isEmpty();
+      }
+      kills++;
+    }
+    return kills;
+  }
+
+  /** Starts the process, lets it acknowledge so many edits, kills it; the last number it said. */
+  private static int killAfter(Path file, int edits) throws IOException, InterruptedException {
+    Process process =
+        new ProcessBuilder(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-XX:TieredStopAtLevel=1",
+                "-XX:+UseSerialGC",
+                "--enable-native-access=ALL-UNNAMED",
+                "-cp",
+                System.getProperty("java.class.path"),
+                EditingProcess.class.getName(),
+                file.toString())
+            .redirectError(ProcessBuilder.Redirect.DISCARD)
+            .start();
+    int last = -1;
+    try (BufferedReader lines = process.inputReader()) {
+      for (int i = 0; i < edits; i++) last = Integer.parseInt(lines.readLine());
+      process.toHandle().destroyForcibly();
+      // What it said before the signal arrived was acknowledged too.
+      for (String line = lines.readLine(); line != null; line = lines.readLine()) {
+        last = Integer.parseInt(line);
+      }
+    }
+    process.waitFor();
+    return last;
+  }
+}

@@ -1,0 +1,63 @@
+package nocking;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** Arrows between the packages of the core point only one way, as docs/architecture.md draws them. */
+class ArchitectureTest {
+  private static final List<String> ORDER =
+      List.of(
+          "quantity", "algebra", "network", "element", "sensor", "stage", "converter", "path",
+          "points", "fit", "table", "firmware", "check", "fault", "channel", "finding",
+          "analysis");
+
+  private static final JavaClasses CORE =
+      new ClassFileImporter()
+          .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
+          .importPackages("nocking");
+
+  @Test
+  void noPackageLooksAtALaterOne() {
+    for (int i = 0; i < ORDER.size() - 1; i++) {
+      String[] later =
+          ORDER.subList(i + 1, ORDER.size()).stream()
+              .map(p -> "nocking." + p + "..")
+              .toArray(String[]::new);
+      noClasses()
+          .that()
+          .resideInAPackage("nocking." + ORDER.get(i) + "..")
+          .should()
+          .dependOnClassesThat()
+          .resideInAnyPackage(later)
+          .check(CORE);
+    }
+  }
+
+  @Test
+  void everyPackageHasItsPlace() {
+    List<String> found =
+        CORE.stream().map(c -> c.getPackageName().replace("nocking.", "")).distinct().sorted().toList();
+    assertThat(ORDER).containsAll(found);
+  }
+
+  @Test
+  void thereAreNoCycles() {
+    slices().matching("nocking.(*)..").should().beFreeOfCycles().check(CORE);
+  }
+
+  @Test
+  void analysisKnowsNoClockNoFileAndNoWindow() {
+    noClasses()
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage("javafx..", "java.awt..", "java.io..", "java.nio.file..", "java.time..", "java.sql..")
+        .check(CORE);
+  }
+}

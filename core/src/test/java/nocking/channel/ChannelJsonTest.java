@@ -1,0 +1,108 @@
+package nocking.channel;
+
+import static nocking.Channels.v;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import nocking.Channels;
+import nocking.analysis.Analysis;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.sensor.LinearSensor;
+import nocking.sensor.Sensor;
+import nocking.stage.Stage;
+import org.junit.jupiter.api.Test;
+
+/** The JSON form loses nothing and is what its schema says. */
+class ChannelJsonTest {
+
+  private static Channel full() {
+    Channel c =
+        Channels.incubator()
+            .withPoints(
+                Channels.points(new double[] {4, 9, 14}, x -> 1.65 + 0.269 * (x - 9)))
+            .withStages(Stage.kinds())
+            .withNotes(List.of(new Note("4k7 || 10k", "3.197 k")))
+            .withLocked(true);
+    c = c.withPoints(c.points().with(1, c.points().points().get(1).withLeftOut("bath not \"settled\"")));
+    return Analysis.of(c).adopting("line").define(d -> d.withHazards(List.of(Hazard.HEAT)));
+  }
+
+  @Test
+  void roundTripLosesNothing() {
+    for (Sensor s : Sensor.models()) {
+      Channel c = full().withSensor(s);
+      assertThat(ChannelJson.readChannel(ChannelJson.write(c), "c.json")).isEqualTo(c);
+      assertThat(ChannelJson.readCompact(ChannelJson.compact(c), "c")).isEqualTo(c);
+    }
+    var book = new Book(List.of(full(), Channel.blank("x", "NEW")));
+    assertThat(ChannelJson.readAny(ChannelJson.write(book), "b.json")).isEqualTo(book);
+  }
+
+  @Test
+  void documentIsWhatTheSchemaSays() throws IOException {
+    String text;
+    try (var in = ChannelJson.class.getResourceAsStream(ChannelJson.SCHEMA)) {
+      text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+    }
+    Schema schema =
+        SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(text);
+    for (Sensor s : Sensor.models()) {
+      assertThat(schema.validate(ChannelJson.write(full().withSensor(s)), InputFormat.JSON)).isEmpty();
+    }
+    assertThat(schema.validate(ChannelJson.write(Channel.blank("x", "NEW")), InputFormat.JSON)).isEmpty();
+    assertThat(schema.validate("{\"format\": \"nocking-channel-1\"}", InputFormat.JSON)).isNotEmpty();
+    String wrong = ChannelJson.write(full()).replaceFirst("\"difference-amp\"", "\"magic\"");
+    assertThat(schema.validate(wrong, InputFormat.JSON)).isNotEmpty();
+  }
+
+  @Test
+  void handWrittenValuesAreTaken() {
+    String json = ChannelJson.write(Channels.blower());
+    Channel c = ChannelJson.readChannel(json.replace("\"lower\" : 10000.0", "\"lower\" : \"2*4k7\""), "c.json");
+    assertThat(c.stages().getFirst().number("R2")).isEqualTo(9400);
+    assertThatThrownBy(
+            () -> ChannelJson.readChannel(json.replace("\"high\" : 60.0", "\"high\" : \"25 psi\""), "c.json"))
+        .isInstanceOf(DocumentException.class)
+        .hasMessage(
+            "c.json: at channel.definition.high: '25 psi' has a unit; write the number in the channel's own unit");
+  }
+
+  @Test
+  void anotherUnitKeepsTheChannelWhatItIs() {
+    Channel kPa =
+        Channels.blower()
+            .withPoints(Channels.points(new double[] {0, 30, 60}, x -> 0.26 + 0.0278 * x));
+    Channel psi = UnitChange.apply(kPa, Unit.of("psi"));
+    assertThat(psi.definition().high().number()).isCloseTo(8.70226, within(1e-5));
+    var before = Analysis.of(kPa).path().orElseThrow();
+    var after = Analysis.of(psi).path().orElseThrow();
+    assertThat(after.output(8.7022642)).isCloseTo(before.output(60), within(1e-7));
+    assertThat(Analysis.of(psi).fit("line").orElseThrow().worstError())
+        .isCloseTo(Analysis.of(kPa).fit("line").orElseThrow().worstError() / 6.894757, within(1e-7));
+
+    Channel fahrenheit = UnitChange.apply(Channels.incubator(), Unit.of("degF"));
+    assertThat(fahrenheit.definition().low().number()).isCloseTo(39.2, within(1e-9));
+    assertThat(fahrenheit.definition().tolerance().number()).isCloseTo(0.18, within(1e-9));
+    LinearSensor sensor = (LinearSensor) fahrenheit.sensor();
+    assertThat(sensor.at().number()).isCloseTo(32, within(1e-9));
+    assertThat(sensor.slope().number()).isCloseTo(0.02 / 1.8, within(1e-12));
+    assertThat(Analysis.of(fahrenheit).path().orElseThrow().output(48.2)).isCloseTo(1.65, within(1e-9));
+  }
+
+  @Test
+  void rangesAndTolerancesMustMakeSense() {
+    assertThatThrownBy(() -> Channels.blower().define(d -> d.withRange(v(60), v(0))))
+        .hasMessage("the working range must rise: read 60 … 0");
+    assertThatThrownBy(() -> Channels.blower().define(d -> d.withTolerance(Value.of(0))))
+        .hasMessage("a tolerance must be above 0; read 0");
+  }
+}

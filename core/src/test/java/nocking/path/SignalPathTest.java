@@ -1,0 +1,186 @@
+package nocking.path;
+
+import static nocking.Channels.v;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.stream.LongStream;
+import nocking.Channels;
+import nocking.algebra.Notation;
+import nocking.analysis.Analysis;
+import nocking.channel.Channel;
+import nocking.converter.Converter;
+import nocking.network.Circuit;
+import nocking.quantity.QuantityException;
+import nocking.sensor.LinearSensor;
+import nocking.sensor.TwoPointSensor;
+import nocking.stage.DifferenceAmp;
+import nocking.stage.Divider;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** Closed forms against the nodal solver, and the numbers that the job knows by heart. */
+class SignalPathTest {
+
+  static LongStream seeds() {
+    return RandomPaths.seeds();
+  }
+
+  private static SignalPath path(Channel c) {
+    return Analysis.of(c).path().orElseThrow();
+  }
+
+  @ParameterizedTest
+  @MethodSource("seeds")
+  void everyNodeAgreesWithTheNodalSolver(long seed) {
+    RandomPaths random = RandomPaths.of(seed);
+    Random r = new Random(seed + 1);
+    double x = random.sensor().rated().at(r.nextDouble());
+    Map<String, Double> solved = random.circuit(x).solve();
+    for (ReadOut.Node node : random.path().at(x).nodes()) {
+      double referee = solved.get(node.point().name());
+      assertThat(node.volts())
+          .as("seed %d, %s", seed, node.point().name())
+          .isCloseTo(referee, within(1e-9 * Math.max(1, Math.abs(referee))));
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("seeds")
+  void solvedEquationUndoesTheForwardOne(long seed) {
+    RandomPaths random = RandomPaths.of(seed);
+    SignalPath p = random.path();
+    for (double f : new double[] {0, 0.3, 1}) {
+      double x = random.sensor().rated().at(f);
+      double volts = p.output(x);
+      double scale = Math.abs(x) + random.sensor().rated().width();
+      // The inverse may cancel volts against an offset; the forward error is what it can lose.
+      double lost = Math.abs(volts) / Math.abs(p.at(x).sensitivity()) * 1e-15;
+      assertThat(p.quantity(volts)).as("seed %d", seed).isCloseTo(x, within(1e-12 * scale + 8 * lost));
+      assertThat(p.forward().evaluate(values(p, x)))
+          .as("seed %d", seed)
+          .isCloseTo(volts, within(1e-12 * (Math.abs(volts) + 1)));
+    }
+  }
+
+  private static Map<String, Double> values(SignalPath p, double x) {
+    var values = new HashMap<>(p.constants());
+    values.put("x", x);
+    return values;
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "0, 0.4, 0.26490, 328",
+    "30, 1.66, 1.09934, 1364",
+    "60, 2.92, 1.93377, 2400",
+    "100, 4.6, 3.04636, 3781"
+  })
+  void blowerManifoldVoltsAndCodes(double kPa, double tp1, double tp2, int code) {
+    ReadOut read = path(Channels.blower()).at(kPa);
+    assertThat(read.nodes().get(0).volts()).isCloseTo(tp1, within(1e-12));
+    assertThat(read.nodes().get(1).volts()).isCloseTo(tp2, within(5e-6));
+    assertThat(read.code()).isEqualTo(code);
+  }
+
+  @Test
+  void oneCountOfTheBlowerManifold() {
+    assertThat(path(Channels.blower()).countsWorth(30)).isCloseTo(0.02897, within(5e-6));
+  }
+
+  @ParameterizedTest
+  @CsvSource({"4, 0.300", "9, 1.650", "14, 3.000"})
+  void incubatorSpansItsRange(double celsius, double volts) {
+    assertThat(path(Channels.incubator()).output(celsius)).isCloseTo(volts, within(1e-12));
+  }
+
+  @Test
+  void incubatorEquationIsAStraightLineAboutNineDegrees() {
+    SignalPath p = path(Channels.incubator());
+    LinearForm f = p.linear().orElseThrow();
+    assertThat(f.slope()).isCloseTo(3.7037, within(5e-5));
+    assertThat(f.intercept()).isCloseTo(2.8889, within(5e-5));
+    assertThat(f.pivot()).isCloseTo(9, within(1e-12));
+    assertThat(f.pivotName()).isEqualTo("Vgnd");
+    assertThat(Notation.TEXT.write(p.forward())).isEqualTo("Rf/Rg·(V0 + α·T − Voff) + Vgnd");
+    assertThat(Notation.TEXT.write(p.inverse()))
+        .isEqualTo("((Vout − Vgnd)·Rg/Rf + Voff − V0)/α");
+  }
+
+  @Test
+  void pivotStaysWhenGainChanges() {
+    for (double feedback : new double[] {50e3, 100e3, 135e3}) {
+      var amp = new DifferenceAmp(v(feedback), v(10e3), v(0.53), v(1.65), v(0), v(3.3));
+      SignalPath p = path(Channels.incubator().withStages(List.of(amp)));
+      assertThat(p.linear().orElseThrow().pivot()).isCloseTo(9, within(1e-12));
+    }
+  }
+
+  /** A 5 kΩ potentiometer at mid-travel on 5 V is 2.5 V behind 1.25 kΩ; 15.1 kΩ loads it. */
+  @Test
+  void loadedPotentiometerSags() {
+    var wiper = new LinearSensor(v(0), v(0), v(0.05), v(0), v(100), v(1250));
+    var divider = new Divider(v(5.1e3), v(10e3));
+    SignalPath p = SignalPath.of("k", wiper, List.of(divider), Converter.of(12, 3.3));
+    assertThat(p.at(50).nodes().getFirst().volts()).isCloseTo(2.30887, within(5e-6));
+    double referee =
+        new Circuit()
+            .source("supply", Circuit.GROUND, 5)
+            .resistor("supply", "wiper", 2500)
+            .resistor("wiper", Circuit.GROUND, 2500)
+            .resistor("wiper", "adc", 5.1e3)
+            .resistor("adc", Circuit.GROUND, 10e3)
+            .solve()
+            .get("wiper");
+    assertThat(p.at(50).nodes().getFirst().volts()).isCloseTo(referee, within(1e-12));
+  }
+
+  @Test
+  void outputStandsAtTheRail() {
+    var amp = new DifferenceAmp(v(210e3), v(10e3), v(0.53), v(1.65), v(0), v(3.3));
+    SignalPath p = path(Channels.incubator().withStages(List.of(amp)));
+    ReadOut at = p.at(14);
+    assertThat(at.output()).isEqualTo(3.3);
+    assertThat(at.nodes().getLast().wanted()).isCloseTo(3.75, within(1e-12));
+    assertThat(at.clipped()).isTrue();
+    assertThat(at.code()).isEqualTo(4095);
+  }
+
+  @Test
+  void secondDividerGetsTheNextNumbers() {
+    var divider = new Divider(v(1e3), v(1e3));
+    SignalPath p =
+        path(Channels.blower().withStages(List.of(divider, divider, divider)));
+    assertThat(p.constants()).containsKeys("R1", "R2", "R3", "R4", "R5", "R6");
+    assertThat(p.derivation()).hasSize(6);
+    assertThat(p.derivation().getLast().caption()).isEqualTo("solved for p");
+  }
+
+  @Test
+  void sensorThatDoesNotRespondIsRefused() {
+    var flat = new TwoPointSensor(v(0), v(1), v(10), v(1), v(0));
+    var vertical = new TwoPointSensor(v(5), v(1), v(5), v(2), v(0));
+    for (var sensor : List.of(flat, vertical)) {
+      assertThatThrownBy(() -> SignalPath.of("x", sensor, List.of(), Converter.of(12, 5)))
+          .isInstanceOf(QuantityException.class)
+          .hasMessageContaining("does not respond");
+    }
+  }
+
+  @Test
+  void converterHoldsItsEndsAndReadsTheMiddleOfAStep() {
+    var c = Converter.of(12, 3.3);
+    assertThat(c.code(-1)).isZero();
+    assertThat(c.code(5)).isEqualTo(4095);
+    for (int code : new int[] {0, 1, 2048, 4095}) {
+      assertThat(c.code(c.volts(code))).isEqualTo(code);
+    }
+  }
+}
