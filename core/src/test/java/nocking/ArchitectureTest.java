@@ -1,8 +1,8 @@
 package nocking;
 
-import static org.assertj.core.api.Assertions.assertThat;
-import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+import static org.assertj.core.api.Assertions.assertThat;
 
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
@@ -10,12 +10,28 @@ import com.tngtech.archunit.core.importer.ImportOption;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
-/** Arrows between the packages of the core point only one way, as docs/architecture.md draws them. */
+/**
+ * Arrows between the packages of the core point only one way, as docs/architecture.md draws them.
+ */
 class ArchitectureTest {
   private static final List<String> ORDER =
       List.of(
-          "quantity", "algebra", "network", "element", "sensor", "stage", "converter", "path",
-          "points", "fit", "table", "firmware", "check", "fault", "channel", "finding",
+          "quantity",
+          "algebra",
+          "network",
+          "element",
+          "sensor",
+          "stage",
+          "converter",
+          "path",
+          "points",
+          "fit",
+          "table",
+          "firmware",
+          "check",
+          "fault",
+          "channel",
+          "finding",
           "analysis");
 
   private static final JavaClasses CORE =
@@ -43,7 +59,11 @@ class ArchitectureTest {
   @Test
   void everyPackageHasItsPlace() {
     List<String> found =
-        CORE.stream().map(c -> c.getPackageName().replace("nocking.", "")).distinct().sorted().toList();
+        CORE.stream()
+            .map(c -> c.getPackageName().replace("nocking.", ""))
+            .distinct()
+            .sorted()
+            .toList();
     assertThat(ORDER).containsAll(found);
   }
 
@@ -57,7 +77,8 @@ class ArchitectureTest {
     noClasses()
         .should()
         .dependOnClassesThat()
-        .resideInAnyPackage("javafx..", "java.awt..", "java.io..", "java.nio.file..", "java.time..", "java.sql..")
+        .resideInAnyPackage(
+            "javafx..", "java.awt..", "java.io..", "java.nio.file..", "java.time..", "java.sql..")
         .check(CORE);
   }
 }

@@ -44,9 +44,7 @@ public final class Channels {
     return Channel.blank("in", "IN-T2")
         .define(d -> d.withRange(v(4), v(14)).withTolerance(v(0.1)).withPivot(v(9)))
         .withSensor(new LinearSensor(v(0.35), v(0), v(0.02), v(0), v(25), v(0)))
-        .withStages(
-            List.of(
-                new DifferenceAmp(v(135e3), v(10e3), v(0.53), v(1.65), v(0), v(3.3))))
+        .withStages(List.of(new DifferenceAmp(v(135e3), v(10e3), v(0.53), v(1.65), v(0), v(3.3))))
         .withConverter(Converter.of(12, 3.3));
   }
 

@@ -29,7 +29,8 @@ public final class DesktopApp extends Application {
       desk = new Desk(store(file, () -> desk));
     } catch (BookException | DocumentException e) {
       System.err.println("nocking: " + e.getMessage() + ".");
-      Main.exitCode = e instanceof BookException b && b.kind() == BookException.Cause.OUTSIDE ? 4 : 3;
+      Main.exitCode =
+          e instanceof BookException b && b.kind() == BookException.Cause.OUTSIDE ? 4 : 3;
       Platform.runLater(Platform::exit);
       return;
     }

@@ -90,8 +90,7 @@ final class Pictures {
 
   private static Shell open(Desk desk) {
     var stage = new Stage();
-    var shell =
-        new Shell(desk, new DesktopFiles(stage), new NoBooks(), WIDTH, HEIGHT);
+    var shell = new Shell(desk, new DesktopFiles(stage), new NoBooks(), WIDTH, HEIGHT);
     stage.setScene(shell.scene());
     stage.show();
     shell.scene().getRoot().requestFocus();

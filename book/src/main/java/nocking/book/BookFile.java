@@ -26,8 +26,8 @@ import org.jdbi.v3.core.JdbiException;
 
 /**
  * An open bench book. Every change is one transaction that is on disk when the method returns; a
- * change is the new document of a channel and a line of the chained log, together or not at all. Safe
- * for several threads.
+ * change is the new document of a channel and a line of the chained log, together or not at all.
+ * Safe for several threads.
  */
 public final class BookFile implements AutoCloseable {
   /** Ending of a bench book's name. */
@@ -52,8 +52,8 @@ public final class BookFile implements AutoCloseable {
   }
 
   /**
-   * Opens a book for writing, or makes a new one where there is no file. A book that someone else has
-   * open, that a newer Nocking wrote, or that cannot be written is opened read-only, and {@link
+   * Opens a book for writing, or makes a new one where there is no file. A book that someone else
+   * has open, that a newer Nocking wrote, or that cannot be written is opened read-only, and {@link
    * #readOnlyBecause} says why.
    *
    * @throws BookException when it is no bench book, or cannot be made there
@@ -246,7 +246,8 @@ public final class BookFile implements AutoCloseable {
     write(
         h -> {
           number[0] =
-              h.createQuery("SELECT COALESCE(MAX(number), 0) + 1 FROM revision WHERE channel_id = ?")
+              h.createQuery(
+                      "SELECT COALESCE(MAX(number), 0) + 1 FROM revision WHERE channel_id = ?")
                   .bind(0, channel.id())
                   .mapTo(Integer.class)
                   .one();
@@ -323,8 +324,7 @@ public final class BookFile implements AutoCloseable {
 
   private synchronized void write(Change change) {
     if (!writable()) {
-      throw new BookException(
-          Cause.OUTSIDE, path + " is open read-only: " + readOnlyBecause);
+      throw new BookException(Cause.OUTSIDE, path + " is open read-only: " + readOnlyBecause);
     }
     try {
       handle.useTransaction(change::apply);
@@ -365,7 +365,8 @@ public final class BookFile implements AutoCloseable {
 
   /**
    * Everything that is wrong with the book: SQLite's own check, documents that cannot be read or do
-   * not match the log, revisions whose hash is wrong, a log whose chain is broken. Empty when sound.
+   * not match the log, revisions whose hash is wrong, a log whose chain is broken. Empty when
+   * sound.
    */
   public synchronized List<String> problems() {
     try {

@@ -8,4 +8,5 @@ import nocking.channel.Channel;
  *
  * @param number from 1, one after the other for each channel
  */
-public record Revision(String channelId, int number, String name, Instant madeAt, Channel channel) {}
+public record Revision(
+    String channelId, int number, String name, Instant madeAt, Channel channel) {}

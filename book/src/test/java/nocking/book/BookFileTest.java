@@ -19,7 +19,8 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** The book keeps everything, and notices when someone else changed it. */
 class BookFileTest {
-  private static final Clock NOON = Clock.fixed(Instant.parse("2026-04-01T12:00:00Z"), ZoneOffset.UTC);
+  private static final Clock NOON =
+      Clock.fixed(Instant.parse("2026-04-01T12:00:00Z"), ZoneOffset.UTC);
 
   @TempDir Path folder;
 
@@ -58,7 +59,9 @@ class BookFileTest {
       assertThat(revisions).extracting(Revision::name).containsExactly("as left", "as found");
       assertThat(revisions.getLast().channel()).isEqualTo(first);
       assertThat(revisions.getFirst().madeAt()).isEqualTo(NOON.instant());
-      assertThat(b.log("1", 10)).extracting(LogEntry::kind).containsExactly("revision", "edit", "revision", "edit");
+      assertThat(b.log("1", 10))
+          .extracting(LogEntry::kind)
+          .containsExactly("revision", "edit", "revision", "edit");
     }
   }
 

@@ -15,7 +15,9 @@ import nocking.channel.Channel;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** A process is killed in the middle of its edits, a hundred times; nothing acknowledged is lost. */
+/**
+ * A process is killed in the middle of its edits, a hundred times; nothing acknowledged is lost.
+ */
 class KilledProcessTest {
   private static final int BOOKS = 2;
   private static final int KILLS_EACH = 50;
@@ -26,7 +28,9 @@ class KilledProcessTest {
   void everyAcknowledgedEditSurvives() throws Exception {
     try (var pool = Executors.newFixedThreadPool(BOOKS)) {
       List<Callable<Integer>> rounds =
-          IntStream.range(0, BOOKS).<Callable<Integer>>mapToObj(i -> () -> killAgainAndAgain(i)).toList();
+          IntStream.range(0, BOOKS)
+              .<Callable<Integer>>mapToObj(i -> () -> killAgainAndAgain(i))
+              .toList();
       int kills = 0;
       for (var result : pool.invokeAll(rounds)) kills += result.get();
       assertThat(kills).isEqualTo(BOOKS * KILLS_EACH);

@@ -25,7 +25,9 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Expected against measured; exit code 1 when a line fails. */
-@Command(name = "check", description = "Expected against measured at the check inputs of a channel.")
+@Command(
+    name = "check",
+    description = "Expected against measured at the check inputs of a channel.")
 final class CheckCommand extends JsonOption {
   @Parameters(index = "0", paramLabel = "BOOK")
   Path book;
@@ -36,7 +38,8 @@ final class CheckCommand extends JsonOption {
   @Option(
       names = "--measured",
       paramLabel = "FILE.csv",
-      description = "Applied and measured values, the first two columns; used instead of the sheet.")
+      description =
+          "Applied and measured values, the first two columns; used instead of the sheet.")
   Path measured;
 
   @Override
@@ -94,7 +97,8 @@ final class CheckCommand extends JsonOption {
     var points = analysis.path().orElseThrow().points();
     for (int i = 0; i < points.size(); i++) {
       nodes.add(
-          Answer.object("name", points.get(i).name(), "value", r.expectedNodes().get(i), "unit", "V"));
+          Answer.object(
+              "name", points.get(i).name(), "value", r.expectedNodes().get(i), "unit", "V"));
     }
     return Answer.object(
         "applied",
@@ -130,7 +134,16 @@ final class CheckCommand extends JsonOption {
     String unit = analysis.channel().definition().unit();
     var table = new ArrayList<List<String>>();
     table.add(
-        List.of("applied " + unit, "expected V", "raw", "reading", "measured", "error " + unit, "% span", "mV", "verdict"));
+        List.of(
+            "applied " + unit,
+            "expected V",
+            "raw",
+            "reading",
+            "measured",
+            "error " + unit,
+            "% span",
+            "mV",
+            "verdict"));
     for (CheckRow r : rows) {
       table.add(
           List.of(

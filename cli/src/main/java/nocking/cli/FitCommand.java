@@ -26,8 +26,18 @@ import picocli.CommandLine.Parameters;
 @Command(name = "fit", description = "Fit the quantity (y) on the raw value (x) of a column file.")
 final class FitCommand extends JsonOption {
   private static final List<String> LATER =
-      List.of("minimax", "poly", "exp", "power", "log", "rational", "steinhart", "beta", "pwl",
-          "pchip", "nearest");
+      List.of(
+          "minimax",
+          "poly",
+          "exp",
+          "power",
+          "log",
+          "rational",
+          "steinhart",
+          "beta",
+          "pwl",
+          "pchip",
+          "nearest");
 
   @Parameters(index = "0", paramLabel = "POINTS.csv")
   Path file;
@@ -57,10 +67,7 @@ final class FitCommand extends JsonOption {
     List<FitModel> wanted = wanted();
     ColumnFile columns = ColumnFile.read(file);
     Samples samples = samples(columns);
-    double limit =
-        tolerance == null
-            ? Double.NaN
-            : QuantityParser.value(tolerance, Unit.ONE);
+    double limit = tolerance == null ? Double.NaN : QuantityParser.value(tolerance, Unit.ONE);
     List<Fit> fits = fits(wanted, samples);
     Optional<Recommendation> best = Recommendation.of(fits, limit, "");
     answer
@@ -169,9 +176,7 @@ final class FitCommand extends JsonOption {
 
   private static String coefficient(Coefficient c) {
     String error =
-        Double.isNaN(c.standardError())
-            ? ""
-            : " ± " + Numbers.significant(c.standardError(), 2);
+        Double.isNaN(c.standardError()) ? "" : " ± " + Numbers.significant(c.standardError(), 2);
     return c.name() + " = " + Numbers.trimmed(c.value(), 8) + error;
   }
 }

@@ -78,8 +78,7 @@ public final class NockingCli implements Runnable {
    *
    * @param more a command that another module brings along; null for none
    */
-  public static int execute(
-      PrintWriter out, PrintWriter err, Object more, String... arguments) {
+  public static int execute(PrintWriter out, PrintWriter err, Object more, String... arguments) {
     if (arguments.length > 0 && LATER.contains(arguments[0])) {
       err.println("nocking: " + arguments[0] + " is not available yet.");
       err.flush();

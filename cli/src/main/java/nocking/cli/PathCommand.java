@@ -82,10 +82,7 @@ final class PathCommand extends JsonOption {
     for (DerivationStep s : path.derivation()) {
       answer.line(
           "(%d)  %s = %s    [%s]",
-          s.number(),
-          Notation.TEXT.write(s.left()),
-          Notation.TEXT.write(s.right()),
-          s.caption());
+          s.number(), Notation.TEXT.write(s.left()), Notation.TEXT.write(s.right()), s.caption());
     }
     path.linear()
         .ifPresent(

@@ -36,8 +36,17 @@ import picocli.CommandLine.Parameters;
 final class SensorCommand extends JsonOption {
   private static final Set<String> LATER =
       Set.of(
-          "table", "ntc-beta", "ntc-steinhart", "rtd", "thermocouple", "loop", "potentiometer",
-          "bridge", "bipolar", "ac", "formula");
+          "table",
+          "ntc-beta",
+          "ntc-steinhart",
+          "rtd",
+          "thermocouple",
+          "loop",
+          "potentiometer",
+          "bridge",
+          "bipolar",
+          "ac",
+          "formula");
   private static final Pattern UNIT_AT_END = Pattern.compile("[0-9.)]\\s*([^0-9.\\s)(+*/-].*)$");
 
   @Parameters(index = "0", paramLabel = "MODEL", description = "linear, two-point, ratiometric")
@@ -134,7 +143,9 @@ final class SensorCommand extends JsonOption {
   private Unit quantityUnit(Map<String, String> keys) {
     if (unit != null) return Unit.of(unit);
     String own =
-        model.equals("linear") ? keys.getOrDefault("at", "") : first(keys.getOrDefault("points", ""));
+        model.equals("linear")
+            ? keys.getOrDefault("at", "")
+            : first(keys.getOrDefault("points", ""));
     return unitOf(own).orElse(Unit.ONE);
   }
 
@@ -205,7 +216,8 @@ final class SensorCommand extends JsonOption {
   private String[][] points(Map<String, String> keys) {
     String[] both = required(keys, "points").split(",");
     if (both.length != 2) {
-      throw new QuantityException("read %d points, expected two: points=X:Y,X:Y".formatted(both.length));
+      throw new QuantityException(
+          "read %d points, expected two: points=X:Y,X:Y".formatted(both.length));
     }
     String[][] split = new String[2][];
     for (int i = 0; i < 2; i++) {

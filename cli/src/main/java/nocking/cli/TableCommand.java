@@ -28,7 +28,8 @@ import tools.jackson.databind.json.JsonMapper;
 /** Makes a linearisation table from bench pairs (first column raw, second true). */
 @Command(
     name = "table",
-    description = "Make a table of equal steps from bench pairs: raw and true, the first two columns.")
+    description =
+        "Make a table of equal steps from bench pairs: raw and true, the first two columns.")
 final class TableCommand extends JsonOption {
   private static final int DIGITS = 5;
 
@@ -72,7 +73,9 @@ final class TableCommand extends JsonOption {
     var curve = LinearTable.throughPairs(pairs);
     boolean counts = Arrays.stream(pairs.raw()).allMatch(v -> v == Math.rint(v));
     int outDecimals =
-        decimals != null ? decimals : digitsFor(Arrays.stream(pairs.quantity()).map(Math::abs).max().orElse(1));
+        decimals != null
+            ? decimals
+            : digitsFor(Arrays.stream(pairs.quantity()).map(Math::abs).max().orElse(1));
     var spec =
         new TableSpec(
             cells,
@@ -159,8 +162,7 @@ final class TableCommand extends JsonOption {
       if (!Files.isDirectory(cFolder)) {
         throw new BookException(BookException.Cause.OUTSIDE, cFolder + " is no folder");
       }
-      Output.write(
-          cFolder.resolve(source.name() + "_table.h"), source.header(table, error), force);
+      Output.write(cFolder.resolve(source.name() + "_table.h"), source.header(table, error), force);
     }
   }
 }

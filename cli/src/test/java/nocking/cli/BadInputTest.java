@@ -25,11 +25,15 @@ class BadInputTest {
 
   @Test
   void badColumnsAreNamed() throws IOException {
-    check("q,raw\n1,0.1\n2,abc\n3,0.3\n", "points.csv, row 3, column raw: read 'abc', expected a number.");
+    check(
+        "q,raw\n1,0.1\n2,abc\n3,0.3\n",
+        "points.csv, row 3, column raw: read 'abc', expected a number.");
     check("q,raw\n1,0.1\n2\n3,0.3\n", "points.csv, row 3: has 1 cell, expected 2.");
     check("", "points.csv is empty: expected a header row and rows of numbers.");
     check("q,raw\n1,0.1\n", "Least-squares line needs at least 2 points; there is 1.");
-    check("q,raw\n1,0.5\n2,0.5\n", "Least-squares line needs two different raw values; all 2 are 0.5.");
+    check(
+        "q,raw\n1,0.5\n2,0.5\n",
+        "Least-squares line needs two different raw values; all 2 are 0.5.");
     check("q,raw\n", "points.csv has no rows of numbers under its header.");
     check(
         "q;raw\n1,5;0,1\n2,5;x\n",

@@ -53,7 +53,8 @@ class ContractTest {
   void convertsUnits(String value, String from, String to, double expected, String unit) {
     var c = Console.run("convert", value, from, to, "--json");
     assertThat(c.code()).isZero();
-    assertThat(c.json().get("value").asDouble()).isCloseTo(expected, Percentage.withPercentage(1e-7));
+    assertThat(c.json().get("value").asDouble())
+        .isCloseTo(expected, Percentage.withPercentage(1e-7));
     assertThat(c.json().get("unit").asString()).isEqualTo(unit);
   }
 
@@ -77,10 +78,10 @@ class ContractTest {
     JsonNode inverse =
         Console.run("sensor", model[0], model[1], model[2], "--electrical", "2.92V", "--json")
             .json();
-    assertThat(inverse.get("points").get(0).get("quantity").asDouble())
-        .isCloseTo(60, within(1e-9));
+    assertThat(inverse.get("points").get(0).get("quantity").asDouble()).isCloseTo(60, within(1e-9));
     assertThat(
-            Console.run("sensor", "linear", "offset=350mV", "at=0degC", "slope=20mV", "--at", "9", "-4")
+            Console.run(
+                    "sensor", "linear", "offset=350mV", "at=0degC", "slope=20mV", "--at", "9", "-4")
                 .out())
         .isEqualTo("9 °C   0.53 V\n-4 °C  0.27 V\n");
   }
@@ -154,16 +155,29 @@ class ContractTest {
     Path csv = folder.resolve("cells.csv");
     var c =
         Console.run(
-            "table", resource("load-cell.csv"), "--cells", "5", "--placement", "equal", "--out",
-            csv, "--c", folder, "--json");
+            "table",
+            resource("load-cell.csv"),
+            "--cells",
+            "5",
+            "--placement",
+            "equal",
+            "--out",
+            csv,
+            "--c",
+            folder,
+            "--json");
     assertThat(c.code()).isZero();
     JsonNode cells = c.json().get("breakpoints");
     assertThat(cells).hasSize(5);
     assertThat(cells.get(1).get("raw").asDouble()).isEqualTo(862500);
     assertThat(c.json().get("worstError").asDouble()).isLessThan(0.001);
     assertThat(csv).content().startsWith("raw,out\ncounts,in\n150000,0.1104\n862500,0.6299");
-    assertThat(folder.resolve("load_cell_table.h")).content().contains("load_cell_raw[LOAD_CELL_CELLS]");
-    assertThat(Console.run("table", folder.resolve("load-cell.csv"), "--cells", "5", "--out", csv).code())
+    assertThat(folder.resolve("load_cell_table.h"))
+        .content()
+        .contains("load_cell_raw[LOAD_CELL_CELLS]");
+    assertThat(
+            Console.run("table", folder.resolve("load-cell.csv"), "--cells", "5", "--out", csv)
+                .code())
         .as("nothing is written over an existing file")
         .isEqualTo(4);
   }
@@ -188,7 +202,8 @@ class ContractTest {
     assertThat(Console.run("export", other, "OX-D1", "--out", again).code()).isZero();
     assertThat(again).hasSameTextualContentAs(json);
     assertThat(Console.run("import", json, "--book", other).code()).isEqualTo(3);
-    assertThat(Console.run("book", "verify", other, "--json").json().get("ok").asBoolean()).isTrue();
+    assertThat(Console.run("book", "verify", other, "--json").json().get("ok").asBoolean())
+        .isTrue();
   }
 
   @Test
@@ -205,7 +220,17 @@ class ContractTest {
   }
 
   @ParameterizedTest
-  @ValueSource(strings = {"design", "tolerance", "faults", "diagnose", "bands", "simulate", "run", "certificate"})
+  @ValueSource(
+      strings = {
+        "design",
+        "tolerance",
+        "faults",
+        "diagnose",
+        "bands",
+        "simulate",
+        "run",
+        "certificate"
+      })
   void laterCommandsSayThatTheyAreNotAvailable(String command) {
     var c = Console.run(command);
     assertThat(c.code()).isEqualTo(2);
@@ -216,7 +241,8 @@ class ContractTest {
   @Test
   void laterModelsAreNotUnderstoodYet() throws IOException {
     assertThat(Console.run("sensor", "rtd", "r0=100", "--at", "0").code()).isEqualTo(2);
-    assertThat(Console.run("fit", resource("load-cell.csv"), "--model", "poly:2").code()).isEqualTo(2);
+    assertThat(Console.run("fit", resource("load-cell.csv"), "--model", "poly:2").code())
+        .isEqualTo(2);
     assertThat(Console.run("fit", folder.resolve("load-cell.csv"), "--model", "qubic").code())
         .isEqualTo(3);
     assertThat(Console.run("nonsense").code()).isEqualTo(2);

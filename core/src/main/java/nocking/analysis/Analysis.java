@@ -97,8 +97,7 @@ public final class Analysis implements Evidence {
 
   /** The design equation as a curve. */
   public Optional<Curve> design() {
-    return path()
-        .map(p -> new Curve("Design equation", p.inverse(), p.constantsOf(p.inverse())));
+    return path().map(p -> new Curve("Design equation", p.inverse(), p.constantsOf(p.inverse())));
   }
 
   @Override
@@ -289,12 +288,10 @@ public final class Analysis implements Evidence {
   /** The last digit shown is worth at least one count, but a tolerance is always visible. */
   private int justifiedDecimals() {
     Span working = channel.definition().working();
-    double count =
-        path().map(p -> p.countsWorth(working.middle())).orElse(working.width() / 1000);
+    double count = path().map(p -> p.countsWorth(working.middle())).orElse(working.width() / 1000);
     int byCount = (int) Math.floor(-Math.log10(count) + 1e-9);
     double tolerance = channel.definition().toleranceOrNaN();
-    int byTolerance =
-        Double.isNaN(tolerance) ? 0 : (int) Math.ceil(-Math.log10(tolerance) - 1e-9);
+    int byTolerance = Double.isNaN(tolerance) ? 0 : (int) Math.ceil(-Math.log10(tolerance) - 1e-9);
     return Math.clamp(Math.max(byCount, byTolerance), 0, 9);
   }
 
@@ -304,7 +301,9 @@ public final class Analysis implements Evidence {
     return switch (step) {
       case DEFINE -> define();
       case CONDITION ->
-          !path ? Progress.EMPTY : has(WorkStep.CONDITION, Severity.STOP) ? Progress.HALF : Progress.FULL;
+          !path
+              ? Progress.EMPTY
+              : has(WorkStep.CONDITION, Severity.STOP) ? Progress.HALF : Progress.FULL;
       case WIRE -> wire();
       case COLLECT -> amount(channel.points().counting().size(), 3);
       case FIT ->
@@ -362,7 +361,10 @@ public final class Analysis implements Evidence {
   /** Worst error of the check where it is measured, else of the adopted curve at the points. */
   public Optional<Double> worstError() {
     var measured =
-        checkRows().stream().mapToDouble(r -> Math.abs(r.error())).filter(v -> !Double.isNaN(v)).max();
+        checkRows().stream()
+            .mapToDouble(r -> Math.abs(r.error()))
+            .filter(v -> !Double.isNaN(v))
+            .max();
     if (measured.isPresent()) return Optional.of(measured.getAsDouble());
     return adoptedFit().map(Fit::worstError);
   }

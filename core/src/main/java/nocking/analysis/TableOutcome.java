@@ -9,7 +9,8 @@ import nocking.table.TableError;
  *
  * @param error against the adopted curve, looked at between the cells too
  */
-public record TableOutcome(Optional<LinearTable> table, Optional<TableError> error, String problem) {
+public record TableOutcome(
+    Optional<LinearTable> table, Optional<TableError> error, String problem) {
   static TableOutcome none(String problem) {
     return new TableOutcome(Optional.empty(), Optional.empty(), problem);
   }

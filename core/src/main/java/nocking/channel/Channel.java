@@ -89,7 +89,17 @@ public record Channel(
 
   public Channel withId(String v) {
     return new Channel(
-        v, definition, sensor, stages, converter, wiring, points, adopted, table, check, notes,
+        v,
+        definition,
+        sensor,
+        stages,
+        converter,
+        wiring,
+        points,
+        adopted,
+        table,
+        check,
+        notes,
         locked);
   }
 
@@ -105,14 +115,12 @@ public record Channel(
 
   public Channel withSensor(Sensor v) {
     return new Channel(
-        id, definition, v, stages, converter, wiring, points, adopted, table, check, notes,
-        locked);
+        id, definition, v, stages, converter, wiring, points, adopted, table, check, notes, locked);
   }
 
   public Channel withStages(List<Stage> v) {
     return new Channel(
-        id, definition, sensor, v, converter, wiring, points, adopted, table, check, notes,
-        locked);
+        id, definition, sensor, v, converter, wiring, points, adopted, table, check, notes, locked);
   }
 
   /** The same channel with one stage replaced. */
@@ -148,14 +156,12 @@ public record Channel(
 
   public Channel withWiring(WirePlan v) {
     return new Channel(
-        id, definition, sensor, stages, converter, v, points, adopted, table, check, notes,
-        locked);
+        id, definition, sensor, stages, converter, v, points, adopted, table, check, notes, locked);
   }
 
   public Channel withPoints(PointSet v) {
     return new Channel(
-        id, definition, sensor, stages, converter, wiring, v, adopted, table, check, notes,
-        locked);
+        id, definition, sensor, stages, converter, wiring, v, adopted, table, check, notes, locked);
   }
 
   public Channel withAdopted(Adopted v) {
@@ -165,25 +171,54 @@ public record Channel(
 
   public Channel withTable(TableSpec v) {
     return new Channel(
-        id, definition, sensor, stages, converter, wiring, points, adopted, v, check, notes,
+        id,
+        definition,
+        sensor,
+        stages,
+        converter,
+        wiring,
+        points,
+        adopted,
+        v,
+        check,
+        notes,
         locked);
   }
 
   public Channel withCheck(CheckSheet v) {
     return new Channel(
-        id, definition, sensor, stages, converter, wiring, points, adopted, table, v, notes,
+        id,
+        definition,
+        sensor,
+        stages,
+        converter,
+        wiring,
+        points,
+        adopted,
+        table,
+        v,
+        notes,
         locked);
   }
 
   public Channel withNotes(List<Note> v) {
     return new Channel(
-        id, definition, sensor, stages, converter, wiring, points, adopted, table, check, v,
+        id,
+        definition,
+        sensor,
+        stages,
+        converter,
+        wiring,
+        points,
+        adopted,
+        table,
+        check,
+        v,
         locked);
   }
 
   public Channel withLocked(boolean v) {
     return new Channel(
-        id, definition, sensor, stages, converter, wiring, points, adopted, table, check, notes,
-        v);
+        id, definition, sensor, stages, converter, wiring, points, adopted, table, check, notes, v);
   }
 }

@@ -27,12 +27,12 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.module.SimpleModule;
 
 /**
- * The JSON form of the document, which is the records themselves; {@code channel.schema.json} beside
- * this class describes it.
+ * The JSON form of the document, which is the records themselves; {@code channel.schema.json}
+ * beside this class describes it.
  *
  * <p>A value is a number; where more was typed than the number says it is {@code {"value": 5100,
- * "typed": "5k1"}}. On reading, a string such as {@code "5k1"} or {@code "530 mV"} is taken too, in SI
- * units or without any.
+ * "typed": "5k1"}}. On reading, a string such as {@code "5k1"} or {@code "530 mV"} is taken too, in
+ * SI units or without any.
  */
 public final class ChannelJson {
   /** File that describes the form, a JSON Schema 2020-12. */
@@ -137,8 +137,7 @@ public final class ChannelJson {
       if (value == null) throw new DocumentException(source + " holds nothing but null");
       return value;
     } catch (DatabindException e) {
-      throw new DocumentException(
-          "%s: at %s: %s".formatted(source, place(e), firstSentence(e)), e);
+      throw new DocumentException("%s: at %s: %s".formatted(source, place(e), firstSentence(e)), e);
     } catch (JacksonException e) {
       var at = e.getLocation();
       throw new DocumentException(
@@ -167,7 +166,8 @@ public final class ChannelJson {
     String message = e.getOriginalMessage();
     int end = message.indexOf('\n');
     String line = end < 0 ? message : message.substring(0, end);
-    return line.replaceAll("`?(?:[a-z]+\\.)+([A-Z]\\w+)(?:\\$\\w+)?`?", "$1").replaceAll(" \\(class .*", "");
+    return line.replaceAll("`?(?:[a-z]+\\.)+([A-Z]\\w+)(?:\\$\\w+)?`?", "$1")
+        .replaceAll(" \\(class .*", "");
   }
 
   private static final class ValueWriter extends ValueSerializer<Value> {

@@ -75,7 +75,8 @@ public record Definition(
 
   public Definition withKind(QuantityKind v) {
     Boolean reference = v != QuantityKind.PRESSURE ? null : gauge == null ? Boolean.TRUE : gauge;
-    return new Definition(tag, name, v, unit, reference, low, high, tolerance, rest, pivot, hazards);
+    return new Definition(
+        tag, name, v, unit, reference, low, high, tolerance, rest, pivot, hazards);
   }
 
   public Definition withUnit(String v) {

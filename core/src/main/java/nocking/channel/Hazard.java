@@ -19,8 +19,7 @@ public enum Hazard {
       "Disconnect power before you open a heater box; mind hot surfaces and wet hands. Local codes"
           + " apply."),
   MOVING(
-      "moving parts",
-      "Lock the machine out before you reach in. The maker's instructions apply.");
+      "moving parts", "Lock the machine out before you reach in. The maker's instructions apply.");
 
   private final String title;
   private final String caution;

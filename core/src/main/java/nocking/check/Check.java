@@ -20,7 +20,16 @@ public final class Check {
   public static List<CheckRow> rows(
       CheckSheet sheet, SignalPath path, Curve adopted, Span working, double tolerance) {
     return sheet.points().stream()
-        .map(p -> row(p.applied().number(), p.measured(), sheet.measured(), path, adopted, working, tolerance))
+        .map(
+            p ->
+                row(
+                    p.applied().number(),
+                    p.measured(),
+                    sheet.measured(),
+                    path,
+                    adopted,
+                    working,
+                    tolerance))
         .toList();
   }
 

@@ -7,8 +7,8 @@ import nocking.quantity.Value;
 /**
  * The wires of a channel.
  *
- * @param supply volts that feed the sensor; null when the sensor's own definition states it or it is
- *     not known
+ * @param supply volts that feed the sensor; null when the sensor's own definition states it or it
+ *     is not known
  */
 public record WirePlan(Value supply, List<Pin> pins) {
   public static final WirePlan DEFAULT =

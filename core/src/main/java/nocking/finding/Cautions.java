@@ -12,6 +12,10 @@ final class Cautions implements Rule {
         .map(
             h ->
                 Finding.of(
-                    "caution", Severity.CAUTION, WorkStep.WIRE, "Caution: " + h.title(), h.caution()));
+                    "caution",
+                    Severity.CAUTION,
+                    WorkStep.WIRE,
+                    "Caution: " + h.title(),
+                    h.caution()));
   }
 }

@@ -18,8 +18,7 @@ final class ConverterRange implements Rule {
 
   private static Stream<Finding> look(Evidence e, SignalPath path) {
     Span working = e.channel().definition().working();
-    Span seen =
-        Span.between(path.at(working.low()).output(), path.at(working.high()).output());
+    Span seen = Span.between(path.at(working.low()).output(), path.at(working.high()).output());
     double reference = path.converter().reference().number();
     if (seen.high() > reference || seen.low() < 0) {
       double bad = seen.high() > reference ? seen.high() : seen.low();

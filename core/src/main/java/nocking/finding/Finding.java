@@ -21,8 +21,7 @@ public record Finding(
     int item,
     Optional<Fix> fix) {
 
-  static Finding of(
-      String rule, Severity severity, WorkStep step, String headline, String detail) {
+  static Finding of(String rule, Severity severity, WorkStep step, String headline, String detail) {
     return new Finding(rule, severity, headline, detail, step, -1, Optional.empty());
   }
 

@@ -39,8 +39,7 @@ final class LoadingMatters implements Rule {
   }
 
   private static double openCircuit(Channel c, double at) {
-    Sensor stiff =
-        Element.with(c.sensor(), c.sensor().field("Rs"), Value.of(0));
+    Sensor stiff = Element.with(c.sensor(), c.sensor().field("Rs"), Value.of(0));
     return SignalPath.of("x", stiff, List.of(), c.converter()).at(at).nodes().getFirst().volts();
   }
 }

@@ -44,7 +44,9 @@ final class PivotMissed implements Rule {
     for (int i = channel.stages().size() - 1; i >= 0; i--) {
       if (channel.stages().get(i) instanceof DifferenceAmp amp) {
         int index = i;
-        Value volts = Value.of(Double.parseDouble(Numbers.significant(path.at(wanted).nodes().get(i).volts(), 9)));
+        Value volts =
+            Value.of(
+                Double.parseDouble(Numbers.significant(path.at(wanted).nodes().get(i).volts(), 9)));
         Stage moved = Element.with(amp, amp.field("Voff"), volts);
         return Optional.of(
             new Fix(

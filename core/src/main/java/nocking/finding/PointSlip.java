@@ -47,14 +47,16 @@ final class PointSlip implements Rule {
     ReferencePoint p = e.channel().points().points().get(first.index);
     String rows =
         slips.stream().map(s -> String.valueOf(s.index + 1)).collect(Collectors.joining(", "));
-    String factor = first.factor >= 1 ? "×" + Numbers.plain(first.factor) : "÷" + Numbers.plain(Math.rint(1 / first.factor));
+    String factor =
+        first.factor >= 1
+            ? "×" + Numbers.plain(first.factor)
+            : "÷" + Numbers.plain(Math.rint(1 / first.factor));
     String detail =
         "At %s it reads %s; the design expects %s."
             .formatted(
                 e.amount(p.applied().number()),
                 Numbers.engineering(e.volts(p), "V", 4),
-                Numbers.engineering(
-                    e.path().get().output(p.applied().number()), "V", 4));
+                Numbers.engineering(e.path().get().output(p.applied().number()), "V", 4));
     return Finding.of(
             "point-slip",
             Severity.WARNING,
@@ -64,7 +66,10 @@ final class PointSlip implements Rule {
                 : "Points %s look like a %s slip".formatted(rows, factor),
             detail)
         .at(first.index)
-        .with(new Fix(slips.size() == 1 ? "Correct the point" : "Correct the points", c -> correct(c, slips)));
+        .with(
+            new Fix(
+                slips.size() == 1 ? "Correct the point" : "Correct the points",
+                c -> correct(c, slips)));
   }
 
   private static Channel correct(Channel c, List<Slip> slips) {
@@ -73,7 +78,8 @@ final class PointSlip implements Rule {
       ReferencePoint p = set.points().get(s.index);
       List<Value> readings =
           p.readings().stream()
-              .map(v -> Value.of(Double.parseDouble(Numbers.significant(v.number() / s.factor, 15))))
+              .map(
+                  v -> Value.of(Double.parseDouble(Numbers.significant(v.number() / s.factor, 15))))
               .toList();
       set = set.with(s.index, p.withReadings(readings));
     }

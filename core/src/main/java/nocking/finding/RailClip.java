@@ -47,8 +47,7 @@ final class RailClip implements Rule {
     Span working = e.channel().definition().working();
     double from = boundary(path, stage + 1, working, end);
     boolean above = end == working.high();
-    String headline =
-        "Output clips %s %s".formatted(above ? "above" : "below", e.amount(from));
+    String headline = "Output clips %s %s".formatted(above ? "above" : "below", e.amount(from));
     String detail =
         "At %s the %s would need %s; its rail is %s. The reading stands still there."
             .formatted(
@@ -61,7 +60,9 @@ final class RailClip implements Rule {
     return lowerGain(e.channel(), path, stage, rails).map(f::with).orElse(f);
   }
 
-  /** Input at which the node leaves its rail, by bisection between the sound end and the bad one. */
+  /**
+   * Input at which the node leaves its rail, by bisection between the sound end and the bad one.
+   */
   private static double boundary(SignalPath path, int node, Span working, double bad) {
     double sound = bad == working.high() ? working.low() : working.high();
     double clipped = bad;
@@ -74,13 +75,11 @@ final class RailClip implements Rule {
   }
 
   /** The largest feedback resistor with which both ends of the range stay inside the rails. */
-  private static Optional<Fix> lowerGain(
-      Channel channel, SignalPath path, int stage, Span rails) {
+  private static Optional<Fix> lowerGain(Channel channel, SignalPath path, int stage, Span rails) {
     Stage amp = channel.stages().get(stage);
     if (amp instanceof Divider) return Optional.empty();
     Span inside =
-        new Span(
-            rails.low() + HEADROOM * rails.width(), rails.high() - HEADROOM * rails.width());
+        new Span(rails.low() + HEADROOM * rails.width(), rails.high() - HEADROOM * rails.width());
     double high = amp.number("Rf");
     double low = 0;
     for (int i = 0; i < 60; i++) {

@@ -24,7 +24,8 @@ final class StaleAdoption implements Rule {
                   .formatted(adopted.points())));
     }
     double moved = difference(e, e.curve().get(), e.refitted().get());
-    double count = e.path().map(p -> p.countsWorth(e.channel().definition().working().middle())).orElse(1e-9);
+    double count =
+        e.path().map(p -> p.countsWorth(e.channel().definition().working().middle())).orElse(1e-9);
     if (moved <= count / 100) return Stream.empty();
     return Stream.of(
         Finding.of(

@@ -14,8 +14,10 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 
-/** The applied values make sense in another unit, or one atmosphere away. Factors: NIST SP 811. Standard
- * atmosphere: 101.325 kPa (10th CGPM, 1954). */
+/**
+ * The applied values make sense in another unit, or one atmosphere away. Factors: NIST SP 811.
+ * Standard atmosphere: 101.325 kPa (10th CGPM, 1954).
+ */
 final class UnitSlip implements Rule {
 
   private static final List<String> CANDIDATES =
@@ -41,8 +43,7 @@ final class UnitSlip implements Rule {
         .limit(1);
   }
 
-  private static double worst(
-      Evidence e, List<ReferencePoint> points, DoubleUnaryOperator change) {
+  private static double worst(Evidence e, List<ReferencePoint> points, DoubleUnaryOperator change) {
     return points.stream()
         .mapToDouble(
             p ->
@@ -81,7 +82,8 @@ final class UnitSlip implements Rule {
     if (!own.dimension().equals(Dimension.PRESSURE)) return Optional.empty();
     double atmosphere = ATMOSPHERE / own.factor();
     for (int sign : new int[] {1, -1}) {
-      // The ambient pressure differs from the standard one by a few percent with height and weather.
+      // The ambient pressure differs from the standard one by a few percent with height and
+      // weather.
       if (worst(e, points, x -> x + sign * atmosphere) > limit + 0.05 * atmosphere) continue;
       String shift = Numbers.significant(atmosphere, 4) + " " + own.symbol();
       return Optional.of(
@@ -94,7 +96,9 @@ final class UnitSlip implements Rule {
                       .formatted(shift))
               .with(
                   new Fix(
-                      (sign > 0 ? "Add %s to the applied values" : "Take %s from the applied values")
+                      (sign > 0
+                              ? "Add %s to the applied values"
+                              : "Take %s from the applied values")
                           .formatted(shift),
                       c -> applied(c, v -> v.number() + sign * atmosphere, null))));
     }
@@ -102,8 +106,7 @@ final class UnitSlip implements Rule {
   }
 
   /** All applied values changed; what was typed is kept with its unit where there is one. */
-  private static Channel applied(
-      Channel c, ToDoubleFunction<Value> change, String unit) {
+  private static Channel applied(Channel c, ToDoubleFunction<Value> change, String unit) {
     List<ReferencePoint> next =
         c.points().points().stream()
             .map(

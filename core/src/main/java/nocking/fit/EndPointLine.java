@@ -5,8 +5,8 @@ import java.util.stream.IntStream;
 import nocking.algebra.Expr;
 
 /**
- * The line through the two points with the lowest and highest raw value; where one of them was taken
- * more than once, through the mean of the quantity there. The two-point school.
+ * The line through the two points with the lowest and highest raw value; where one of them was
+ * taken more than once, through the mean of the quantity there. The two-point school.
  */
 public final class EndPointLine implements FitModel {
 

@@ -12,8 +12,8 @@ import java.util.List;
  * @param rms root of the mean squared error
  * @param residualSd √(Σe²/(n − p)); NaN when n = p
  * @param rSquared 1 − Σe²/Σ(x − x̄)²; about zero, not the mean, for a line through zero
- * @param leaveOneOut largest |error| at a point that the fit has not seen; NaN when none can be left
- *     out
+ * @param leaveOneOut largest |error| at a point that the fit has not seen; NaN when none can be
+ *     left out
  * @param aicc corrected Akaike criterion (Hurvich and Tsai 1989); NaN with too few points
  * @param monotone true when the curve never turns on the points' range
  */

@@ -22,11 +22,7 @@ public final class Judgement {
   }
 
   static Fit of(
-      String model,
-      Curve curve,
-      List<Coefficient> coefficients,
-      Samples samples,
-      double[] unseen) {
+      String model, Curve curve, List<Coefficient> coefficients, Samples samples, double[] unseen) {
     int n = samples.size();
     int p = coefficients.size();
     DoubleUnaryOperator f = curve.function();

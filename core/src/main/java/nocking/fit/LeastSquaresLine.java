@@ -57,8 +57,7 @@ public final class LeastSquaresLine implements FitModel {
     double[] raw = samples.raw();
     double mean = Arrays.stream(raw).average().orElseThrow();
     double spread = Arrays.stream(raw).map(v -> (v - mean) * (v - mean)).sum();
-    return leverageErrors(
-        this, samples, v -> 1.0 / raw.length + (v - mean) * (v - mean) / spread);
+    return leverageErrors(this, samples, v -> 1.0 / raw.length + (v - mean) * (v - mean) / spread);
   }
 
   static double[] leverageErrors(

@@ -25,11 +25,11 @@ public record Recommendation(String model, String reason) {
     Comparator<Fit> simplest =
         Comparator.<Fit>comparingInt(f -> f.coefficients().size())
             .thenComparingDouble(f -> Double.isNaN(f.aicc()) ? f.rms() : f.aicc());
-    Optional<Fit> good =
-        judged.stream().filter(f -> f.leaveOneOut() <= tolerance).min(simplest);
+    Optional<Fit> good = judged.stream().filter(f -> f.leaveOneOut() <= tolerance).min(simplest);
     Fit best = judged.stream().min(Comparator.comparingDouble(Fit::leaveOneOut)).orElseThrow();
     if (good.isPresent()) {
-      return Optional.of(new Recommendation(good.get().model(), goodReason(good.get(), best, tolerance, unit)));
+      return Optional.of(
+          new Recommendation(good.get().model(), goodReason(good.get(), best, tolerance, unit)));
     }
     String why =
         Double.isNaN(tolerance)
@@ -46,10 +46,13 @@ public record Recommendation(String model, String reason) {
   private static String goodReason(Fit good, Fit best, double tolerance, String unit) {
     String head =
         "Simplest that is good enough: %s. It leaves %s on a point it has not seen, within %s."
-            .formatted(good.curve().title(), amount(good.leaveOneOut(), unit), amount(tolerance, unit));
+            .formatted(
+                good.curve().title(), amount(good.leaveOneOut(), unit), amount(tolerance, unit));
     return best == good
         ? head
-        : head + " %s would leave %s.".formatted(best.curve().title(), amount(best.leaveOneOut(), unit));
+        : head
+            + " %s would leave %s."
+                .formatted(best.curve().title(), amount(best.leaveOneOut(), unit));
   }
 
   private static String amount(double v, String unit) {

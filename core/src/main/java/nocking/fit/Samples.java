@@ -23,8 +23,7 @@ public record Samples(double[] raw, double[] quantity) {
   }
 
   public Span rawSpan() {
-    return new Span(
-        Arrays.stream(raw).min().orElseThrow(), Arrays.stream(raw).max().orElseThrow());
+    return new Span(Arrays.stream(raw).min().orElseThrow(), Arrays.stream(raw).max().orElseThrow());
   }
 
   /** The samples without one. */

@@ -66,7 +66,12 @@ public final class SignalPath {
       sensed = loads.getFirst().get().node(sensed, ofSensor.of("Rs"));
     }
     rails.add(Optional.empty());
-    addPoint(nodeSymbols.getFirst(), sensed, sensor.title(), n == 0 ? input() : sensor.possibleOutput().orElse(NO_LIMIT), quantity);
+    addPoint(
+        nodeSymbols.getFirst(),
+        sensed,
+        sensor.title(),
+        n == 0 ? input() : sensor.possibleOutput().orElse(NO_LIMIT),
+        quantity);
     ground = groundOf(stages, ofStages);
     for (int i = 0; i < n; i++) {
       String before = nodeSymbols.get(i);

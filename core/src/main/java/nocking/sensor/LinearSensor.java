@@ -52,7 +52,9 @@ public record LinearSensor(
   public String summary() {
     double from = at.number();
     String x =
-        from == 0 ? "x" : "(x %s %s)".formatted(from < 0 ? "+" : "−", Numbers.trimmed(Math.abs(from), 4));
+        from == 0
+            ? "x"
+            : "(x %s %s)".formatted(from < 0 ? "+" : "−", Numbers.trimmed(Math.abs(from), 4));
     return "%s + %s·%s".formatted(volts(offset), volts(slope), x);
   }
 

@@ -12,8 +12,8 @@ import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 
 /**
- * A table of rounded break-points with straight lines between them. Outside its ends it goes on with
- * the slope of the end interval.
+ * A table of rounded break-points with straight lines between them. Outside its ends it goes on
+ * with the slope of the end interval.
  *
  * @param cells rising in raw, no two with the same raw value
  */

@@ -11,8 +11,7 @@ import java.util.Arrays;
  * @param raw where the error was looked at, rising
  * @param errors table − truth there
  */
-public record TableError(
-    double worst, double worstAt, double rms, double[] raw, double[] errors) {
+public record TableError(double worst, double worstAt, double rms, double[] raw, double[] errors) {
 
   /** Gathers errors one by one. */
   static final class Collector {

@@ -27,12 +27,13 @@ class ChannelJsonTest {
   private static Channel full() {
     Channel c =
         Channels.incubator()
-            .withPoints(
-                Channels.points(new double[] {4, 9, 14}, x -> 1.65 + 0.269 * (x - 9)))
+            .withPoints(Channels.points(new double[] {4, 9, 14}, x -> 1.65 + 0.269 * (x - 9)))
             .withStages(Stage.kinds())
             .withNotes(List.of(new Note("4k7 || 10k", "3.197 k")))
             .withLocked(true);
-    c = c.withPoints(c.points().with(1, c.points().points().get(1).withLeftOut("bath not \"settled\"")));
+    c =
+        c.withPoints(
+            c.points().with(1, c.points().points().get(1).withLeftOut("bath not \"settled\"")));
     return Analysis.of(c).adopting("line").define(d -> d.withHazards(List.of(Hazard.HEAT)));
   }
 
@@ -56,10 +57,13 @@ class ChannelJsonTest {
     Schema schema =
         SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(text);
     for (Sensor s : Sensor.models()) {
-      assertThat(schema.validate(ChannelJson.write(full().withSensor(s)), InputFormat.JSON)).isEmpty();
+      assertThat(schema.validate(ChannelJson.write(full().withSensor(s)), InputFormat.JSON))
+          .isEmpty();
     }
-    assertThat(schema.validate(ChannelJson.write(Channel.blank("x", "NEW")), InputFormat.JSON)).isEmpty();
-    assertThat(schema.validate("{\"format\": \"nocking-channel-1\"}", InputFormat.JSON)).isNotEmpty();
+    assertThat(schema.validate(ChannelJson.write(Channel.blank("x", "NEW")), InputFormat.JSON))
+        .isEmpty();
+    assertThat(schema.validate("{\"format\": \"nocking-channel-1\"}", InputFormat.JSON))
+        .isNotEmpty();
     String wrong = ChannelJson.write(full()).replaceFirst("\"difference-amp\"", "\"magic\"");
     assertThat(schema.validate(wrong, InputFormat.JSON)).isNotEmpty();
   }
@@ -67,10 +71,14 @@ class ChannelJsonTest {
   @Test
   void handWrittenValuesAreTaken() {
     String json = ChannelJson.write(Channels.blower());
-    Channel c = ChannelJson.readChannel(json.replace("\"lower\" : 10000.0", "\"lower\" : \"2*4k7\""), "c.json");
+    Channel c =
+        ChannelJson.readChannel(
+            json.replace("\"lower\" : 10000.0", "\"lower\" : \"2*4k7\""), "c.json");
     assertThat(c.stages().getFirst().number("R2")).isEqualTo(9400);
     assertThatThrownBy(
-            () -> ChannelJson.readChannel(json.replace("\"high\" : 60.0", "\"high\" : \"25 psi\""), "c.json"))
+            () ->
+                ChannelJson.readChannel(
+                    json.replace("\"high\" : 60.0", "\"high\" : \"25 psi\""), "c.json"))
         .isInstanceOf(DocumentException.class)
         .hasMessage(
             "c.json: at channel.definition.high: '25 psi' has a unit; write the number in the channel's own unit");
@@ -87,7 +95,8 @@ class ChannelJsonTest {
     var after = Analysis.of(psi).path().orElseThrow();
     assertThat(after.output(8.7022642)).isCloseTo(before.output(60), within(1e-7));
     assertThat(Analysis.of(psi).fit("line").orElseThrow().worstError())
-        .isCloseTo(Analysis.of(kPa).fit("line").orElseThrow().worstError() / 6.894757, within(1e-7));
+        .isCloseTo(
+            Analysis.of(kPa).fit("line").orElseThrow().worstError() / 6.894757, within(1e-7));
 
     Channel fahrenheit = UnitChange.apply(Channels.incubator(), Unit.of("degF"));
     assertThat(fahrenheit.definition().low().number()).isCloseTo(39.2, within(1e-9));
@@ -95,7 +104,8 @@ class ChannelJsonTest {
     LinearSensor sensor = (LinearSensor) fahrenheit.sensor();
     assertThat(sensor.at().number()).isCloseTo(32, within(1e-9));
     assertThat(sensor.slope().number()).isCloseTo(0.02 / 1.8, within(1e-12));
-    assertThat(Analysis.of(fahrenheit).path().orElseThrow().output(48.2)).isCloseTo(1.65, within(1e-9));
+    assertThat(Analysis.of(fahrenheit).path().orElseThrow().output(48.2))
+        .isCloseTo(1.65, within(1e-9));
   }
 
   @Test

@@ -56,7 +56,8 @@ class CheckTest {
 
   @Test
   void errorOfExactlyTheTolerancePasses() {
-    assertThat(row(Channels.incubator(), Measured.READING, 9, 9.1).verdict()).isEqualTo(Verdict.PASS);
+    assertThat(row(Channels.incubator(), Measured.READING, 9, 9.1).verdict())
+        .isEqualTo(Verdict.PASS);
     assertThat(row(Channels.incubator(), Measured.READING, 9, 9.10001).verdict())
         .isEqualTo(Verdict.FAIL);
   }
@@ -82,7 +83,9 @@ class CheckTest {
   void pinsReadWhatThePathSays() {
     Channel c = Channels.blower().define(d -> d.withRest(v(30)));
     List<PinExpectation> pins = Analysis.of(c).pins();
-    assertThat(pins).extracting(PinExpectation::name).containsExactly("supply", "ground", "signal", "TP2");
+    assertThat(pins)
+        .extracting(PinExpectation::name)
+        .containsExactly("supply", "ground", "signal", "TP2");
     assertThat(pins.get(0).atRest()).isEqualTo(5);
     assertThat(pins.get(2).atRest()).isCloseTo(1.66, within(1e-9));
     assertThat(pins.get(3).atHigh()).isCloseTo(1.93377, within(5e-6));

@@ -112,8 +112,7 @@ class RuleTest {
   void ratiometricSensorOnAFixedReference() {
     assertThat(found(Channels.blower(), "fixed-reference").detail())
         .startsWith("1 % of the 5.00 V supply moves the reading by 0.70 kPa at 60.0 kPa");
-    Channel twin =
-        Channels.blower().withConverter(Converter.of(12, 5));
+    Channel twin = Channels.blower().withConverter(Converter.of(12, 5));
     absent(twin, "fixed-reference");
   }
 
@@ -143,7 +142,15 @@ class RuleTest {
     assertThat(found(faulty, "unit-slip").headline()).isEqualTo("Applied values look like psi");
     mends(faulty, "unit-slip");
     Value taken =
-        found(faulty, "unit-slip").fix().orElseThrow().apply().apply(faulty).points().points().get(1).applied();
+        found(faulty, "unit-slip")
+            .fix()
+            .orElseThrow()
+            .apply()
+            .apply(faulty)
+            .points()
+            .points()
+            .get(1)
+            .applied();
     assertThat(taken.typed()).isEqualTo("2 psi");
     assertThat(taken.number()).isCloseTo(13.79, within(0.01));
     absent(Channels.blower().withPoints(Channels.points(SEVEN, RuleTest::blower)), "unit-slip");
@@ -159,7 +166,8 @@ class RuleTest {
     faulty = faulty.withPoints(Channels.points(SEVEN, absolute));
     assertThat(found(faulty, "gauge-absolute").headline()).isEqualTo("Gauge or absolute?");
     mends(faulty, "gauge-absolute");
-    absent(Channels.blower().withPoints(Channels.points(SEVEN, RuleTest::blower)), "gauge-absolute");
+    absent(
+        Channels.blower().withPoints(Channels.points(SEVEN, RuleTest::blower)), "gauge-absolute");
   }
 
   @Test
@@ -168,8 +176,7 @@ class RuleTest {
       Channel sound = Channels.blower().withPoints(Channels.points(SEVEN, RuleTest::blower));
       ReferencePoint p = sound.points().points().get(4);
       Channel faulty =
-          sound.withPoints(
-              sound.points().with(4, p.withReadings(List.of(v(p.mean() * factor)))));
+          sound.withPoints(sound.points().with(4, p.withReadings(List.of(v(p.mean() * factor)))));
       assertThat(found(faulty, "point-slip").headline()).startsWith("Point 5 looks like a ");
       mends(faulty, "point-slip");
       absent(sound, "point-slip");
@@ -179,16 +186,23 @@ class RuleTest {
   @Test
   void pointThatGoesTheWrongWay() {
     Channel faulty = incubator(x -> x == 8 ? design(6.5) : design(x));
-    assertThat(found(faulty, "not-monotone").headline()).isEqualTo("Points are not monotone at row 5");
+    assertThat(found(faulty, "not-monotone").headline())
+        .isEqualTo("Points are not monotone at row 5");
     absent(incubator(RuleTest::design), "not-monotone");
   }
 
   @Test
   void thirdOfTheRangeWithoutAPoint() {
     Channel c = Channels.incubator();
-    assertThat(found(c.withPoints(Channels.points(new double[] {4, 6, 9}, RuleTest::design)), "coverage").headline())
+    assertThat(
+            found(
+                    c.withPoints(Channels.points(new double[] {4, 6, 9}, RuleTest::design)),
+                    "coverage")
+                .headline())
         .isEqualTo("No point in the upper third");
-    assertThat(found(c.withPoints(Channels.points(new double[] {4, 14}, RuleTest::design)), "coverage").headline())
+    assertThat(
+            found(c.withPoints(Channels.points(new double[] {4, 14}, RuleTest::design)), "coverage")
+                .headline())
         .isEqualTo("No point in the middle third");
     absent(incubator(RuleTest::design), "coverage");
   }
@@ -216,9 +230,9 @@ class RuleTest {
   void pointsThatChangedAfterAdoption() {
     Channel adopted = Analysis.of(incubator(RuleTest::design)).adopting("line");
     absent(adopted, "stale-adoption");
-    Channel faulty =
-        adopted.withPoints(Channels.points(ELEVEN, x -> design(x) + 0.03));
-    assertThat(found(faulty, "stale-adoption").detail()).isEqualTo("Fitted anew it would read up to 0.11 °C different.");
+    Channel faulty = adopted.withPoints(Channels.points(ELEVEN, x -> design(x) + 0.03));
+    assertThat(found(faulty, "stale-adoption").detail())
+        .isEqualTo("Fitted anew it would read up to 0.11 °C different.");
     mends(faulty, "stale-adoption");
   }
 
@@ -229,10 +243,10 @@ class RuleTest {
             .withCheck(
                 new CheckSheet(
                     CheckSheet.Measured.READING,
-                    List.of(
-                        new CheckPoint(v(4), v(4.05)), new CheckPoint(v(14), v(14.13)))));
+                    List.of(new CheckPoint(v(4), v(4.05)), new CheckPoint(v(14), v(14.13)))));
     Finding f = found(c, "check-fails");
-    assertThat(f.text()).isEqualTo("Fails at 14.00 °C. +0.130 °C against ±0.1, 1.3 of the tolerance.");
+    assertThat(f.text())
+        .isEqualTo("Fails at 14.00 °C. +0.130 °C against ±0.1, 1.3 of the tolerance.");
     assertThat(f.item()).isEqualTo(1);
     absent(c.define(d -> d.withTolerance(v(0.2))), "check-fails");
   }

@@ -87,7 +87,9 @@ class FitModelTest {
       for (int i = 0; i < s.size(); i++) {
         Curve rest = Curve.of("", m.equation(), m.coefficients(s.without(i)));
         double anew = rest.quantity(s.raw()[i]) - s.quantity()[i];
-        assertThat(fast[i]).as("seed %d, %s, point %d", seed, m.key(), i).isCloseTo(anew, within(1e-8));
+        assertThat(fast[i])
+            .as("seed %d, %s, point %d", seed, m.key(), i)
+            .isCloseTo(anew, within(1e-8));
       }
     }
   }

@@ -12,7 +12,9 @@ import nocking.algebra.Notation;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** Generated C and Python give what the tree gives, on the machine's own compiler and interpreter. */
+/**
+ * Generated C and Python give what the tree gives, on the machine's own compiler and interpreter.
+ */
 class GeneratedEquationTest {
   private static final int CASES = 120;
 
@@ -36,7 +38,8 @@ class GeneratedEquationTest {
               GeneratedEquation.write(
                   form, "fwd" + seed, "x", "Vout", p.forward(), p.constantsOf(p.forward())))
           .append('\n');
-      cases.add(new Case(seed, "inv" + seed + "(" + Notation.literal(volts) + ")", p.quantity(volts)));
+      cases.add(
+          new Case(seed, "inv" + seed + "(" + Notation.literal(volts) + ")", p.quantity(volts)));
       cases.add(new Case(seed, "fwd" + seed + "(" + Notation.literal(x) + ")", volts));
     }
     for (Case c : cases) {
@@ -50,7 +53,8 @@ class GeneratedEquationTest {
 
   private static boolean present(String command) {
     try {
-      return new ProcessBuilder(command, "--version").redirectErrorStream(true).start().waitFor() == 0;
+      return new ProcessBuilder(command, "--version").redirectErrorStream(true).start().waitFor()
+          == 0;
     } catch (IOException | InterruptedException e) {
       return false;
     }
@@ -84,7 +88,16 @@ class GeneratedEquationTest {
     Path source = folder.resolve("equations.c");
     Files.writeString(source, program);
     Path binary = folder.resolve("equations");
-    run(List.of("cc", "-std=c99", "-Wall", "-Werror", "-o", binary.toString(), source.toString(), "-lm"));
+    run(
+        List.of(
+            "cc",
+            "-std=c99",
+            "-Wall",
+            "-Werror",
+            "-o",
+            binary.toString(),
+            source.toString(),
+            "-lm"));
     agree(cases, run(List.of(binary.toString())));
   }
 

@@ -48,8 +48,7 @@ record RandomPaths(Sensor sensor, List<Stage> stages, Converter converter) {
           new LinearSensor(
               v(r.nextDouble()), v(low), v(0.001 + 0.05 * r.nextDouble()), v(low), v(high), source);
       case 1 ->
-          new TwoPointSensor(
-              v(low), v(4 + r.nextDouble()), v(high), v(r.nextDouble()), source);
+          new TwoPointSensor(v(low), v(4 + r.nextDouble()), v(high), v(r.nextDouble()), source);
       default ->
           new RatiometricSensor(
               v(low), v(10 * r.nextDouble()), v(high), v(60 + 35 * r.nextDouble()), v(5), source);
@@ -74,8 +73,7 @@ record RandomPaths(Sensor sensor, List<Stage> stages, Converter converter) {
 
   /** The same path as a circuit, with the sensor as a source behind its resistance. */
   Circuit circuit(double x) {
-    double open =
-        SignalPath.of("x", sensor, List.of(), Converter.of(12, 3.3)).output(x);
+    double open = SignalPath.of("x", sensor, List.of(), Converter.of(12, 3.3)).output(x);
     var c = new Circuit().source("emf", Circuit.GROUND, open);
     double rs = sensor.sourceResistance().number();
     if (rs > 0) c.resistor("emf", "TP1", rs);

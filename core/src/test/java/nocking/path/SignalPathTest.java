@@ -63,7 +63,9 @@ class SignalPathTest {
       double scale = Math.abs(x) + random.sensor().rated().width();
       // The inverse may cancel volts against an offset; the forward error is what it can lose.
       double lost = Math.abs(volts) / Math.abs(p.at(x).sensitivity()) * 1e-15;
-      assertThat(p.quantity(volts)).as("seed %d", seed).isCloseTo(x, within(1e-12 * scale + 8 * lost));
+      assertThat(p.quantity(volts))
+          .as("seed %d", seed)
+          .isCloseTo(x, within(1e-12 * scale + 8 * lost));
       assertThat(p.forward().evaluate(values(p, x)))
           .as("seed %d", seed)
           .isCloseTo(volts, within(1e-12 * (Math.abs(volts) + 1)));
@@ -110,8 +112,7 @@ class SignalPathTest {
     assertThat(f.pivot()).isCloseTo(9, within(1e-12));
     assertThat(f.pivotName()).isEqualTo("Vgnd");
     assertThat(Notation.TEXT.write(p.forward())).isEqualTo("Rf/Rg·(V0 + α·T − Voff) + Vgnd");
-    assertThat(Notation.TEXT.write(p.inverse()))
-        .isEqualTo("((Vout − Vgnd)·Rg/Rf + Voff − V0)/α");
+    assertThat(Notation.TEXT.write(p.inverse())).isEqualTo("((Vout − Vgnd)·Rg/Rf + Voff − V0)/α");
   }
 
   @Test
@@ -156,8 +157,7 @@ class SignalPathTest {
   @Test
   void secondDividerGetsTheNextNumbers() {
     var divider = new Divider(v(1e3), v(1e3));
-    SignalPath p =
-        path(Channels.blower().withStages(List.of(divider, divider, divider)));
+    SignalPath p = path(Channels.blower().withStages(List.of(divider, divider, divider)));
     assertThat(p.constants()).containsKeys("R1", "R2", "R3", "R4", "R5", "R6");
     assertThat(p.derivation()).hasSize(6);
     assertThat(p.derivation().getLast().caption()).isEqualTo("solved for p");

@@ -51,7 +51,8 @@ class LinearTableTest {
         .isInstanceOf(QuantityException.class)
         .hasMessage(
             "cells 1 and 2 both have the raw value 0; ask for fewer cells or more raw decimals");
-    assertThatThrownBy(() -> TableSpec.DEFAULT.withCells(1)).hasMessage("cells must be 2 to 1024; read 1");
+    assertThatThrownBy(() -> TableSpec.DEFAULT.withCells(1))
+        .hasMessage("cells must be 2 to 1024; read 1");
   }
 
   @Test

@@ -15,8 +15,8 @@ import nocking.check.CheckSheet;
 import nocking.converter.Converter;
 import nocking.fault.Pin;
 import nocking.fault.WirePlan;
-import nocking.points.RawUnit;
 import nocking.points.PointSet;
+import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -40,8 +40,7 @@ public final class Hatchery {
   /** The whole book; the same seed gives the same book. */
   public static Book book(long seed) {
     return new Book(
-        List.of(
-            incubator(seed), blower(seed + 1), oxygen(seed + 2), outletGate(), paddleTorque()));
+        List.of(incubator(seed), blower(seed + 1), oxygen(seed + 2), outletGate(), paddleTorque()));
   }
 
   private static Value typed(String text, Unit unit) {
@@ -66,8 +65,8 @@ public final class Hatchery {
   }
 
   /**
-   * Incubator water. The real offset is 528 mV, not 530, and the real gain 13.47: the design reads a
-   * little off everywhere and the fitted line takes it out.
+   * Incubator water. The real offset is 528 mV, not 530, and the real gain 13.47: the design reads
+   * a little off everywhere and the fitted line takes it out.
    */
   static Channel incubator(long seed) {
     var definition =
@@ -84,14 +83,12 @@ public final class Hatchery {
             Value.of(9),
             List.of(Hazard.HEAT));
     var sensor =
-        new LinearSensor(
-            volts("350 mV"), ZERO, volts("20 mV"), Value.of(-10), Value.of(60), ZERO);
+        new LinearSensor(volts("350 mV"), ZERO, volts("20 mV"), Value.of(-10), Value.of(60), ZERO);
     var amp =
         new DifferenceAmp(
             ohms("135k"), ohms("10k"), volts("530 mV"), volts("3.3/2 V"), ZERO, volts("3.3"));
     var bench = new Bench(seed);
-    DoubleUnaryOperator truth =
-        x -> 13.47 * (0.35 + 0.02 * x - 0.528) + 1.65;
+    DoubleUnaryOperator truth = x -> 13.47 * (0.35 + 0.02 * x - 0.528) + 1.65;
     PointSet points =
         bench.points(
             IntStream.rangeClosed(4, 14).asDoubleStream().toArray(), 3, truth, 0.0006, 0.015, 2);
@@ -153,9 +150,7 @@ public final class Hatchery {
         .withCheck(
             new CheckSheet(
                 CheckSheet.Measured.VOLTS,
-                IntStream.of(0, 30, 60)
-                    .mapToObj(x -> new CheckPoint(Value.of(x), null))
-                    .toList()));
+                IntStream.of(0, 30, 60).mapToObj(x -> new CheckPoint(Value.of(x), null)).toList()));
   }
 
   /** 1.3567 becomes 13.567. */
@@ -178,10 +173,8 @@ public final class Hatchery {
             ZERO,
             null,
             List.of());
-    var sensor =
-        new LinearSensor(ZERO, ZERO, volts("2.5 mV"), ZERO, Value.of(20), ZERO);
-    var amp =
-        new NonInvertingAmp(ohms("49k"), ohms("1k"), ZERO, ZERO, volts("3.2"));
+    var sensor = new LinearSensor(ZERO, ZERO, volts("2.5 mV"), ZERO, Value.of(20), ZERO);
+    var amp = new NonInvertingAmp(ohms("49k"), ohms("1k"), ZERO, ZERO, volts("3.2"));
     PointSet points =
         new Bench(seed)
             .points(
@@ -217,8 +210,7 @@ public final class Hatchery {
             ZERO,
             null,
             List.of(Hazard.MOVING));
-    var sensor =
-        new TwoPointSensor(ZERO, ZERO, Value.of(220), volts("5 V"), ohms("100"));
+    var sensor = new TwoPointSensor(ZERO, ZERO, Value.of(220), volts("5 V"), ohms("100"));
     return Channel.blank("hatchery-gv-p1", "GV-P1")
         .withDefinition(definition)
         .withSensor(sensor)

@@ -9,8 +9,8 @@ import java.io.UncheckedIOException;
 import java.util.List;
 
 /**
- * The fonts that ship: Barlow for text, JetBrains Mono for numbers, STIX Two Text for equations (all SIL
- * Open Font License 1.1). The licences lie beside the files.
+ * The fonts that ship: Barlow for text, JetBrains Mono for numbers, STIX Two Text for equations
+ * (all SIL Open Font License 1.1). The licences lie beside the files.
  */
 public final class Typefaces {
   /** Resource names of all faces, relative to this class. */

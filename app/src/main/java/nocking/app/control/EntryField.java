@@ -16,8 +16,9 @@ import nocking.quantity.Unit;
 import nocking.quantity.Value;
 
 /**
- * A labelled field that tries every keystroke. What can be understood is in force at once; what cannot
- * is marked in place with the reason, and the last good value stays in force. Escape brings that back.
+ * A labelled field that tries every keystroke. What can be understood is in force at once; what
+ * cannot is marked in place with the reason, and the last good value stays in force. Escape brings
+ * that back.
  */
 public final class EntryField extends VBox {
   /** Takes what was typed, or says why not. */
@@ -38,6 +39,7 @@ public final class EntryField extends VBox {
   private final Runnable sealed;
   private String good = "";
   private boolean showing;
+  private boolean taking;
 
   /**
    * @param id of the text field, for tests and for finding it by name
@@ -113,6 +115,7 @@ public final class EntryField extends VBox {
 
   private void typed(String text) {
     if (showing) return;
+    taking = true;
     try {
       taker.take(text);
       good = text;
@@ -121,6 +124,8 @@ public final class EntryField extends VBox {
       reason.setText(e.getMessage());
       if (!field.getStyleClass().contains("wrong")) field.getStyleClass().add("wrong");
       if (!getChildren().contains(reason)) getChildren().add(reason);
+    } finally {
+      taking = false;
     }
   }
 
@@ -151,6 +156,8 @@ public final class EntryField extends VBox {
   public void show(String text, String unitSymbol) {
     unit.setText(unitSymbol);
     unit.setManaged(!unitSymbol.isEmpty());
+    // What comes back while a keystroke is taken is that keystroke's own effect.
+    if (taking) return;
     if (field.isFocused() && good.equals(field.getText()) && good.strip().equals(text)) return;
     if (field.isFocused() && wrong() && good.strip().equals(text)) return;
     good = text;
@@ -162,10 +169,7 @@ public final class EntryField extends VBox {
   public void show(Value value, Unit of) {
     show(value == null ? "" : value.typed(), of.symbol());
     boolean more = value != null && value.needsMeaning(of);
-    meaning.setText(
-        more
-            ? "= " + Numbers.trimmed(value.number(), 8) + " " + of.symbol()
-            : "");
+    meaning.setText(more ? "= " + Numbers.trimmed(value.number(), 8) + " " + of.symbol() : "");
     if (more && !getChildren().contains(meaning)) {
       getChildren().add(1, meaning);
       meaning.setPadding(new Insets(0, 0, 0, 142));

@@ -27,9 +27,9 @@ import javafx.scene.layout.VBox;
 import nocking.quantity.QuantityException;
 
 /**
- * A table that behaves like a spreadsheet: type over, F2 or Enter to edit, Tab and Enter to go on, copy
- * and paste of blocks, Delete. A cell that cannot be understood keeps what was typed, is marked, and
- * says why below the table; the last good value stays in force.
+ * A table that behaves like a spreadsheet: type over, F2 or Enter to edit, Tab and Enter to go on,
+ * copy and paste of blocks, Delete. A cell that cannot be understood keeps what was typed, is
+ * marked, and says why below the table; the last good value stays in force.
  */
 public final class Grid extends VBox {
   /**
@@ -241,9 +241,15 @@ public final class Grid extends VBox {
     }
   }
 
+  /** A letter opens the cell and is the first of its new text. */
   private void typeOver(KeyEvent e) {
     String c = e.getCharacter();
-    boolean plain = !e.isShortcutDown() && !e.isAltDown() && !c.isEmpty() && c.charAt(0) > ' ' && c.charAt(0) != 127;
+    boolean plain =
+        !e.isShortcutDown()
+            && !e.isAltDown()
+            && !c.isEmpty()
+            && c.charAt(0) > ' '
+            && c.charAt(0) != 127;
     if (table.getEditingCell() != null || !plain || selectedRow() < 0) return;
     edit(selectedRow(), nextTyped(focusColumn()), c);
     e.consume();
@@ -356,6 +362,8 @@ public final class Grid extends VBox {
               });
       setText(null);
       setGraphic(field);
+      // Without its skin a field takes no letters; the pulse that would make it may come too late.
+      field.applyCss();
       field.requestFocus();
       if (typed == null) field.selectAll();
       else field.end();

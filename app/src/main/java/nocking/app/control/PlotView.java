@@ -33,8 +33,8 @@ import nocking.report.plot.PlotPicture;
 
 /**
  * Shows a plot. It is drawn off the interface thread into an image; the probe's cross-hair and the
- * hover read-out lie on top of it, so that moving them costs nothing. Wheel zooms, drag moves, double
- * click goes back.
+ * hover read-out lie on top of it, so that moving them costs nothing. Wheel zooms, drag moves,
+ * double click goes back.
  */
 public final class PlotView extends Pane {
   private static final double ZOOM = 0.85;
@@ -121,7 +121,10 @@ public final class PlotView extends Pane {
     Plot plot = shown;
     double width = getWidth();
     double height = getHeight();
-    double scale = getScene() == null ? 1 : getScene().getWindow() == null ? 1 : getScene().getWindow().getOutputScaleX();
+    double scale =
+        getScene() == null
+            ? 1
+            : getScene().getWindow() == null ? 1 : getScene().getWindow().getOutputScaleX();
     Palette palette = dark ? Palette.DARK : Palette.LIGHT;
     Background.run(
         () -> {
@@ -167,9 +170,7 @@ public final class PlotView extends Pane {
     Rectangle2D area = picture.area();
     double fx = Math.clamp((e.getX() - area.getX()) / area.getWidth(), 0, 1);
     double fy = Math.clamp((area.getMaxY() - e.getY()) / area.getHeight(), 0, 1);
-    zoomTo(
-        whole.zoomed(
-            about(shown.x().span(), fx, factor), about(shown.y().span(), fy, factor)));
+    zoomTo(whole.zoomed(about(shown.x().span(), fx, factor), about(shown.y().span(), fy, factor)));
     e.consume();
   }
 

@@ -13,8 +13,7 @@ public final class Segments<T> extends HBox {
   private final ToggleGroup group = new ToggleGroup();
   private boolean showing;
 
-  public Segments(
-      String id, List<T> choices, Function<T, String> title, Consumer<T> chosen) {
+  public Segments(String id, List<T> choices, Function<T, String> title, Consumer<T> chosen) {
     getStyleClass().add("segments");
     setMaxHeight(USE_PREF_SIZE);
     for (T choice : choices) {

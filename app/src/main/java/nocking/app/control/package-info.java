@@ -1,2 +1,4 @@
-/** Controls that work alone: each gets its data and gives back what was typed; none knows the desk. */
+/**
+ * Controls that work alone: each gets its data and gives back what was typed; none knows the desk.
+ */
 package nocking.app.control;

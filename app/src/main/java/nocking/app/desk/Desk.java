@@ -163,8 +163,8 @@ public final class Desk {
    * Changes the selected channel.
    *
    * @param what for the log and the undo command
-   * @param key edits with the same key that follow one another are one step of undo; empty for a step
-   *     of its own
+   * @param key edits with the same key that follow one another are one step of undo; empty for a
+   *     step of its own
    * @return false when the channel is locked or the book read-only, which is said as a message
    */
   public boolean edit(String what, String key, UnaryOperator<Channel> change) {

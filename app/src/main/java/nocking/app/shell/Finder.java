@@ -45,7 +45,12 @@ final class Finder extends VBox {
     query.setAccessibleText("Find");
     query.textProperty().addListener(o -> search());
     query.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
-    query.focusedProperty().addListener((o, b, now) -> { if (!now && isVisible()) close(); });
+    query
+        .focusedProperty()
+        .addListener(
+            (o, b, now) -> {
+              if (!now && isVisible()) close();
+            });
     list.setId("finder-list");
     list.setFixedCellSize(28);
     list.setPrefHeight(SHOWN * 28 + 2);
@@ -100,7 +105,8 @@ final class Finder extends VBox {
   private List<Hit> everything() {
     var all = new ArrayList<Hit>();
     for (Channel c : desk.book().channels()) {
-      all.add(new Hit(c.tag() + "  " + c.definition().name(), "channel", () -> desk.select(c.id())));
+      all.add(
+          new Hit(c.tag() + "  " + c.definition().name(), "channel", () -> desk.select(c.id())));
     }
     for (Commands.Command c : commands.all()) {
       all.add(new Hit(c.name(), c.keys().replace("Shortcut", "Ctrl"), c.action()));
@@ -113,9 +119,7 @@ final class Finder extends VBox {
     a.path()
         .ifPresent(
             p ->
-                p.owners()
-                    .entrySet()
-                    .stream()
+                p.owners().entrySet().stream()
                     .sorted(Map.Entry.comparingByKey())
                     .forEach(
                         e ->

@@ -50,10 +50,11 @@ final class FindingsPane extends VBox {
     shownEditable = desk.editable();
     cards.getChildren().clear();
     if (now.isEmpty()) {
-      var none = new Label(
-          desk.channel().get().sensor() == null
-              ? "Nothing to judge yet. Define the sensor first."
-              : "Nothing stands out on this channel.");
+      var none =
+          new Label(
+              desk.channel().get().sensor() == null
+                  ? "Nothing to judge yet. Define the sensor first."
+                  : "Nothing stands out on this channel.");
       none.getStyleClass().add("quiet");
       none.setWrapText(true);
       none.setPadding(new Insets(0, 2, 0, 2));
@@ -84,13 +85,15 @@ final class FindingsPane extends VBox {
     var card = new VBox(new TextFlow(headline, detail));
     card.setId("finding-" + f.rule());
     card.getStyleClass().addAll("finding", f.severity().name().toLowerCase(Locale.ROOT));
-    card.setAccessibleText(
-        f.severity().name().toLowerCase(Locale.ROOT) + ": " + f.text());
-    f.fix().filter(x -> desk.editable()).ifPresent(fix -> {
-      var button = link(fix.label(), "fix-" + f.rule());
-      button.setOnAction(e -> desk.edit(lowerFirst(fix.label()), "", fix.apply()));
-      card.getChildren().add(button);
-    });
+    card.setAccessibleText(f.severity().name().toLowerCase(Locale.ROOT) + ": " + f.text());
+    f.fix()
+        .filter(x -> desk.editable())
+        .ifPresent(
+            fix -> {
+              var button = link(fix.label(), "fix-" + f.rule());
+              button.setOnAction(e -> desk.edit(lowerFirst(fix.label()), "", fix.apply()));
+              card.getChildren().add(button);
+            });
     if (f.step() != desk.step() && f.severity() != Severity.CAUTION) {
       var button = link("Show in " + f.step().title(), "show-" + f.rule());
       button.setOnAction(e -> desk.step(f.step()));

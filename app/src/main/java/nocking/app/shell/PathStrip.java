@@ -42,8 +42,8 @@ import nocking.quantity.Span;
 import nocking.stage.Stage;
 
 /**
- * The signal path as a copper trace on the bench mat. Pads show live values, elements ride on the line
- * and can be dragged along it, and below lies the probe.
+ * The signal path as a copper trace on the bench mat. Pads show live values, elements ride on the
+ * line and can be dragged along it, and below lies the probe.
  */
 final class PathStrip extends VBox {
   private static final double LINE = 38;
@@ -200,7 +200,8 @@ final class PathStrip extends VBox {
           boolean stage = index >= 1 && index <= stages;
           if (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.SPACE) open.accept(index);
           else if (e.getCode() == KeyCode.DELETE && stage) remove(index - 1);
-          else if (e.isAltDown() && e.getCode() == KeyCode.LEFT && stage) move(index - 1, index - 2);
+          else if (e.isAltDown() && e.getCode() == KeyCode.LEFT && stage)
+            move(index - 1, index - 2);
           else if (e.isAltDown() && e.getCode() == KeyCode.RIGHT && stage) move(index - 1, index);
           else return;
           e.consume();
@@ -257,8 +258,7 @@ final class PathStrip extends VBox {
   }
 
   private void remove(int stage) {
-    String what =
-        "take out " + channel().stages().get(stage).title().toLowerCase(Locale.ROOT);
+    String what = "take out " + channel().stages().get(stage).title().toLowerCase(Locale.ROOT);
     desk.edit(what, "", c -> c.removeStage(stage));
   }
 
@@ -318,7 +318,10 @@ final class PathStrip extends VBox {
 
   private void fillCards(Channel c, Analysis a) {
     boolean sensor = c.sensor() != null;
-    fill(0, sensor ? c.sensor().title() : "No sensor yet", sensor ? c.sensor().summary() : "define it first");
+    fill(
+        0,
+        sensor ? c.sensor().title() : "No sensor yet",
+        sensor ? c.sensor().summary() : "define it first");
     int n = c.stages().size();
     for (int i = 0; i < n; i++) fill(i + 1, c.stages().get(i).title(), c.stages().get(i).summary());
     fill(n + 1, c.converter().title(), c.converter().summary());
@@ -370,7 +373,13 @@ final class PathStrip extends VBox {
     String unit = c.definition().unit();
     rail.place(x);
     probeValue.show(a.reading(x).replace('−', '-'), unit);
-    pads.getFirst().show((a.reading(x) + " " + unit).strip(), x, c.definition().working(), c.definition().working(), false);
+    pads.getFirst()
+        .show(
+            (a.reading(x) + " " + unit).strip(),
+            x,
+            c.definition().working(),
+            c.definition().working(),
+            false);
     Optional<ProbeState> state = a.at(x);
     if (state.isEmpty()) {
       pads.subList(1, pads.size()).forEach(Pad::blank);
@@ -387,7 +396,8 @@ final class PathStrip extends VBox {
             String.valueOf(s.readOut().code()),
             s.readOut().code(),
             new Span(0, codes - 1.0),
-            new Span(job.low() / reference * codes, Math.max(job.low(), job.high()) / reference * codes),
+            new Span(
+                job.low() / reference * codes, Math.max(job.low(), job.high()) / reference * codes),
             s.readOut().code() == 0 || s.readOut().code() == codes - 1);
     pads.getLast()
         .show(
@@ -414,7 +424,9 @@ final class PathStrip extends VBox {
     // A node without a limit of its own is drawn against a little more than the job uses.
     Span shown =
         usable.width() > 1e5
-            ? new Span(job.low() - 0.25 * Math.max(job.width(), 1e-9), job.high() + 0.25 * Math.max(job.width(), 1e-9))
+            ? new Span(
+                job.low() - 0.25 * Math.max(job.width(), 1e-9),
+                job.high() + 0.25 * Math.max(job.width(), 1e-9))
             : usable;
     pads.get(i + 1)
         .show(

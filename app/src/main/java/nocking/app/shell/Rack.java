@@ -105,7 +105,8 @@ final class Rack extends VBox {
       }
       Analysis a = desk.analysis(c);
       tag.setText(c.tag());
-      name.setText(c.definition().name().isBlank() ? c.definition().kind().title() : c.definition().name());
+      name.setText(
+          c.definition().name().isBlank() ? c.definition().kind().title() : c.definition().name());
       worst.setText(
           a.worstError()
               .map(e -> (Numbers.significant(e, 2) + " " + c.definition().unit()).strip())

@@ -70,7 +70,9 @@ final class ScratchLine extends HBox {
   }
 
   private Analysis analysis() {
-    return desk.channel().map(desk::analysis).orElseGet(() -> Analysis.of(Channel.blank(Book.newId(), "-")));
+    return desk.channel()
+        .map(desk::analysis)
+        .orElseGet(() -> Analysis.of(Channel.blank(Book.newId(), "-")));
   }
 
   private void keep() {
@@ -83,10 +85,13 @@ final class ScratchLine extends HBox {
             c -> {
               var notes = new ArrayList<>(c.notes());
               notes.add(note);
-              return c.withNotes(notes.subList(Math.max(0, notes.size() - NOTES_KEPT), notes.size()));
+              return c.withNotes(
+                  notes.subList(Math.max(0, notes.size() - NOTES_KEPT), notes.size()));
             });
     if (kept) {
-      desk.say("Kept in the notes of %s, in Record.".formatted(desk.channel().orElseThrow().tag()), false);
+      desk.say(
+          "Kept in the notes of %s, in Record.".formatted(desk.channel().orElseThrow().tag()),
+          false);
       line.selectAll();
     }
   }

@@ -165,7 +165,8 @@ public final class Shell {
       }
       strip.refresh();
       view.refresh();
-      strip.choose(desk.step() == WorkStep.CONDITION ? element : desk.step() == WorkStep.DEFINE ? 0 : -1);
+      strip.choose(
+          desk.step() == WorkStep.CONDITION ? element : desk.step() == WorkStep.DEFINE ? 0 : -1);
       tabs.refresh();
       findings.refresh();
     }
@@ -241,15 +242,22 @@ public final class Shell {
       commands.add(s.title(), "Shortcut+" + (s.ordinal() + 1), () -> desk.step(s));
     }
     commands.add("Find…", "Shortcut+K", () -> finder().open());
-    commands.add("New book…", "", () -> files.toSave("Bench book", "bench.nocking", ".nocking").ifPresent(books::open));
-    commands.add("Open book…", "Shortcut+O", () -> files.toOpen("Bench book", "*.nocking").ifPresent(books::open));
+    commands.add(
+        "New book…",
+        "",
+        () -> files.toSave("Bench book", "bench.nocking", ".nocking").ifPresent(books::open));
+    commands.add(
+        "Open book…",
+        "Shortcut+O",
+        () -> files.toOpen("Bench book", "*.nocking").ifPresent(books::open));
     commands.add("Open the demo book", "", books::openDemo);
     commands.add("Import channel…", "", this::importChannel);
     commands.add("Export channel…", "Shortcut+E", this::exportChannel);
     commands.add("Export whole book…", "", this::exportBook);
     commands.add("Scratch line", "Shortcut+Space", () -> scratchField().requestFocus());
     commands.add("Dark variant", "", () -> desk.dark(!desk.dark()));
-    commands.add("Help on what has the focus", "F1", () -> help.open(scene().getFocusOwner(), desk.step()));
+    commands.add(
+        "Help on what has the focus", "F1", () -> help.open(scene().getFocusOwner(), desk.step()));
     commands.add("Keys", "", () -> help.open(null, desk.step()));
     commands.add("Close the window", "Shortcut+Q", () -> scene().getWindow().hide());
   }
@@ -277,8 +285,7 @@ public final class Shell {
         .ifPresent(
             c -> {
               String tag = desk.book().freeTag(c.tag());
-              Channel copy =
-                  c.withId(Book.newId()).define(d -> d.withTag(tag)).withLocked(false);
+              Channel copy = c.withId(Book.newId()).define(d -> d.withTag(tag)).withLocked(false);
               desk.add(copy, "duplicate " + c.tag());
             });
   }
@@ -313,7 +320,10 @@ public final class Shell {
                           : c)
               .toList();
       desk.addAll(placed, "import " + file.getFileName());
-      desk.say("%d channel%s from %s.".formatted(placed.size(), placed.size() == 1 ? "" : "s", file.getFileName()), false);
+      desk.say(
+          "%d channel%s from %s."
+              .formatted(placed.size(), placed.size() == 1 ? "" : "s", file.getFileName()),
+          false);
     } catch (DocumentException e) {
       desk.say(e.getMessage() + ". The book is as it was.", true);
     } catch (IOException e) {
@@ -326,7 +336,9 @@ public final class Shell {
         .ifPresent(
             c ->
                 export(
-                    "Channel", GeneratedEquation.identifier(c.tag()) + ".json", ChannelJson.write(c)));
+                    "Channel",
+                    GeneratedEquation.identifier(c.tag()) + ".json",
+                    ChannelJson.write(c)));
   }
 
   private void exportBook() {

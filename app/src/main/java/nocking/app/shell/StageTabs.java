@@ -52,8 +52,7 @@ final class StageTabs extends HBox {
       Progress progress = desk.analysis().progress(step);
       if (progress != shown.put(step, progress)) {
         dots.get(step).getChildren().setAll(StateSign.of(progress));
-        b.setAccessibleText(
-            step.title() + ", " + progress.name().toLowerCase(Locale.ROOT));
+        b.setAccessibleText(step.title() + ", " + progress.name().toLowerCase(Locale.ROOT));
       }
     }
   }

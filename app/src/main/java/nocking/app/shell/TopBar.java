@@ -34,10 +34,40 @@ final class TopBar extends HBox {
     redo = commands.item("Redo");
     bar.getMenus()
         .addAll(
-            menu(commands, "Book", "New book…", "Open book…", "Open the demo book", null, "Import channel…", "Export whole book…", null, "Close the window"),
+            menu(
+                commands,
+                "Book",
+                "New book…",
+                "Open book…",
+                "Open the demo book",
+                null,
+                "Import channel…",
+                "Export whole book…",
+                null,
+                "Close the window"),
             edit(commands),
-            menu(commands, "Channel", "New channel", "Duplicate", "Take out of the book", null, "Name a revision", "Lock or unlock"),
-            menu(commands, "View", "Define", "Condition", "Wire", "Collect", "Fit", "Table", "Check", "Record", null, "Dark variant"),
+            menu(
+                commands,
+                "Channel",
+                "New channel",
+                "Duplicate",
+                "Take out of the book",
+                null,
+                "Name a revision",
+                "Lock or unlock"),
+            menu(
+                commands,
+                "View",
+                "Define",
+                "Condition",
+                "Wire",
+                "Collect",
+                "Fit",
+                "Table",
+                "Check",
+                "Record",
+                null,
+                "Dark variant"),
             menu(commands, "Help", "Find…", "Help on what has the focus", "Keys"));
     var gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
@@ -80,5 +110,4 @@ final class TopBar extends HBox {
     redo.setText(desk.redoable().map(w -> "Do again: " + w).orElse("Redo"));
     redo.setDisable(desk.redoable().isEmpty());
   }
-
 }

@@ -58,8 +58,7 @@ public record ColumnFile(
       if (Files.isDirectory(path)) throw new ColumnException(path + " is a folder, not a file");
       if (Files.size(path) > LARGEST) throw new ColumnException(path + " is larger than 64 MB");
       byte[] bytes = Files.readAllBytes(path);
-      String text =
-          StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
+      String text = StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
       return parse(text, path.getFileName().toString());
     } catch (NoSuchFileException e) {
       throw new ColumnException(path + " does not exist");

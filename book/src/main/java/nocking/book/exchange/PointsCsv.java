@@ -71,8 +71,8 @@ public final class PointsCsv {
   }
 
   /**
-   * A first guess that the user may change: named columns of Nocking's own files, else a column whose
-   * unit is the quantity's for the applied value, and all other numeric columns as readings.
+   * A first guess that the user may change: named columns of Nocking's own files, else a column
+   * whose unit is the quantity's for the applied value, and all other numeric columns as readings.
    */
   public static Mapping guess(ColumnFile file, Channel channel) {
     int applied = named(file, "applied").or(() -> byUnit(file, channel.unit())).orElse(0);
@@ -108,7 +108,8 @@ public final class PointsCsv {
   }
 
   /**
-   * @return the points in file order; what a cell says in another unit is converted and kept as typed
+   * @return the points in file order; what a cell says in another unit is converted and kept as
+   *     typed
    * @throws ColumnException naming file, row and column, what was read and what was expected
    */
   public static List<ReferencePoint> read(
@@ -127,10 +128,8 @@ public final class PointsCsv {
       boolean down =
           mapping.direction() >= 0
               && file.text(row, mapping.direction()).toLowerCase(Locale.ROOT).startsWith("d");
-      String reason =
-          mapping.leftOut() < 0 ? "" : SafeText.in(file.text(row, mapping.leftOut()));
-      points.add(
-          new ReferencePoint(applied, readings, down, reason.isBlank() ? null : reason));
+      String reason = mapping.leftOut() < 0 ? "" : SafeText.in(file.text(row, mapping.leftOut()));
+      points.add(new ReferencePoint(applied, readings, down, reason.isBlank() ? null : reason));
     }
     if (points.isEmpty()) {
       throw new ColumnException(file.source() + " has no rows of numbers under its header");

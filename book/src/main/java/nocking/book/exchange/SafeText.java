@@ -1,8 +1,8 @@
 package nocking.book.exchange;
 
 /**
- * Text cells that a spreadsheet would take for a formula get a leading apostrophe on the way out and
- * lose it on the way in. Numbers are never touched.
+ * Text cells that a spreadsheet would take for a formula get a leading apostrophe on the way out
+ * and lose it on the way in. Numbers are never touched.
  */
 final class SafeText {
   private SafeText() {}

@@ -10,8 +10,8 @@ import java.nio.file.StandardOpenOption;
 import java.util.Optional;
 
 /**
- * One writer a book. The operating system frees the lock when the process ends, however it ends, so a
- * crash never leaves a book locked.
+ * One writer a book. The operating system frees the lock when the process ends, however it ends, so
+ * a crash never leaves a book locked.
  */
 public final class BookLock implements AutoCloseable {
   private final Path file;

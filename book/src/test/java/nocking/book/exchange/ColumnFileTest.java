@@ -30,13 +30,15 @@ class ColumnFileTest {
   void delimiterDecimalHeaderAndUnitsAreRecognised() {
     ColumnFile f = ColumnFile.parse("\uFEFFapplied;reading\n°C;mV\n4,5;330,1\n9;1650\n", "f.csv");
     assertThat(f.says())
-        .isEqualTo("2 rows of 2 columns between semicolons, decimal comma, with a header, units °C, mV");
+        .isEqualTo(
+            "2 rows of 2 columns between semicolons, decimal comma, with a header, units °C, mV");
     assertThat(f.numbers(0)).containsExactly(4.5, 9);
     assertThat(f.unit(1)).contains(Unit.of("mV"));
     assertThat(ColumnFile.parse("1,2\n3,4\n", "f").says())
         .isEqualTo("2 rows of 2 columns between commas, decimal point, no header, no units row");
     assertThat(ColumnFile.parse("a\tb\n1.5\t2\n", "f").delimiter()).isEqualTo('\t');
-    assertThat(ColumnFile.parse("\"a, b\",c\n\"1\",2\n", "f").header()).containsExactly("a, b", "c");
+    assertThat(ColumnFile.parse("\"a, b\",c\n\"1\",2\n", "f").header())
+        .containsExactly("a, b", "c");
     assertThat(ColumnFile.parse("x,y\n[kPa],(V)\n1,2\n", "f").units()).containsExactly("kPa", "V");
   }
 
@@ -48,7 +50,8 @@ class ColumnFileTest {
         .hasMessage("f.csv, row 4, column raw: read 'abc', expected a number");
     assertThatThrownBy(() -> f.number(f.rows().get(2), 1))
         .hasMessage("f.csv, row 5: has 1 cell, expected 2");
-    assertThatThrownBy(() -> f.column("volts")).hasMessage("f.csv has no column 'volts'; it has q, raw");
+    assertThatThrownBy(() -> f.column("volts"))
+        .hasMessage("f.csv has no column 'volts'; it has q, raw");
     assertThat(f.column("2")).isEqualTo(1);
   }
 
@@ -59,11 +62,13 @@ class ColumnFileTest {
     Path empty = Files.createFile(folder.resolve("e.csv"));
     assertThatThrownBy(() -> ColumnFile.read(empty)).hasMessageContaining("is empty");
     assertThatThrownBy(() -> ColumnFile.read(folder)).hasMessageContaining("is a folder");
-    assertThatThrownBy(() -> ColumnFile.read(folder.resolve("none"))).hasMessageContaining("does not exist");
+    assertThatThrownBy(() -> ColumnFile.read(folder.resolve("none")))
+        .hasMessageContaining("does not exist");
   }
 
   private static Channel pressure() {
-    return Channel.blank("1", "BL-P1").define(d -> d.withKind(QuantityKind.PRESSURE).withUnit("kPa"));
+    return Channel.blank("1", "BL-P1")
+        .define(d -> d.withKind(QuantityKind.PRESSURE).withUnit("kPa"));
   }
 
   @Test
@@ -91,9 +96,13 @@ class ColumnFileTest {
                 i ->
                     new ReferencePoint(
                         Value.of(r.nextGaussian() * 1e3),
-                        IntStream.range(0, r.nextInt(4)).mapToObj(k -> Value.of(r.nextDouble())).toList(),
+                        IntStream.range(0, r.nextInt(4))
+                            .mapToObj(k -> Value.of(r.nextDouble()))
+                            .toList(),
                         r.nextBoolean(),
-                        r.nextBoolean() ? null : "=cmd|' /C calc'!A" + i + ", \"bath\"\nnot settled"))
+                        r.nextBoolean()
+                            ? null
+                            : "=cmd|' /C calc'!A" + i + ", \"bath\"\nnot settled"))
             .toList();
     Channel c = pressure().withPoints(new PointSet(RawUnit.VOLTS, points));
     String csv = PointsCsv.write(c);
@@ -107,7 +116,8 @@ class ColumnFileTest {
   void filesAreWrittenWholeOrNotAtAll(@TempDir Path folder) throws IOException {
     Path target = folder.resolve("t.txt");
     Output.write(target, "one", false);
-    assertThatThrownBy(() -> Output.write(target, "two", false)).hasMessageContaining("exists already");
+    assertThatThrownBy(() -> Output.write(target, "two", false))
+        .hasMessageContaining("exists already");
     assertThat(target).hasContent("one");
     Output.write(target, "two", true);
     assertThat(target).hasContent("two");

@@ -111,7 +111,8 @@ public final class PlotDrawing {
     switch (layer) {
       case nocking.report.plot.Layer.Line line -> addLine(line);
       case nocking.report.plot.Layer.Points points ->
-          addPoints(points.x(), points.y(), palette.of(points.role()), points.role() != Role.LEFT_OUT);
+          addPoints(
+              points.x(), points.y(), palette.of(points.role()), points.role() != Role.LEFT_OUT);
       case nocking.report.plot.Layer.Across band ->
           chart.addRangeMarker(marker(band.y(), band.role()), Layer.BACKGROUND);
       case nocking.report.plot.Layer.Upright band ->

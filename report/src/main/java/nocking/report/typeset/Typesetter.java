@@ -53,7 +53,8 @@ public final class Typesetter {
       case Num(double v) ->
           letters(Numbers.trimmed(v, (int) DIGITS_SHOWN).replace('-', '−'), size, false, "");
       case Sym(String name) -> symbol(name, size);
-      case Neg(Expr a) -> Box.row(sign("−", size), bracketed(a, size, a instanceof Add || a instanceof Sub));
+      case Neg(Expr a) ->
+          Box.row(sign("−", size), bracketed(a, size, a instanceof Add || a instanceof Sub));
       case Add(Expr a, Expr b) -> Box.row(box(a, size), sign(" + ", size), box(b, size));
       case Sub(Expr a, Expr b) ->
           Box.row(
@@ -63,7 +64,8 @@ public final class Typesetter {
       case Mul(Expr a, Expr b) ->
           Box.row(bracketed(a, size, isSum(a)), sign(" · ", size), bracketed(b, size, isSum(b)));
       case Div(Expr a, Expr b) -> fraction(a, b, size);
-      case Pow(Expr a, Expr b) -> power(bracketed(a, size, !(a instanceof Sym || a instanceof Num)), b, size);
+      case Pow(Expr a, Expr b) ->
+          power(bracketed(a, size, !(a instanceof Sym || a instanceof Num)), b, size);
       case Apply(Function f, Expr a) -> call(f, a, size);
     };
   }

@@ -67,15 +67,28 @@ public final class CheckStage implements StageView {
                 List.of(
                     Column.typed("applied", 95, true, this::applied, this::takeApplied),
                     Column.shown("expected V", 95, true, i -> row(i, r -> expected(r))),
-                    Column.shown("raw", 65, true, i -> row(i, r -> String.valueOf(r.expectedCode()))),
-                    Column.shown("should read", 95, true, i -> row(i, r -> reading(r.expectedReading()))),
+                    Column.shown(
+                        "raw", 65, true, i -> row(i, r -> String.valueOf(r.expectedCode()))),
+                    Column.shown(
+                        "should read", 95, true, i -> row(i, r -> reading(r.expectedReading()))),
                     Column.typed("measured", 95, true, this::measured, this::takeMeasured),
-                    Column.shown("error", 85, true, i -> done(i, r -> Numbers.signed(r.error(), decimals() + 1))),
-                    Column.shown("% of span", 80, true, i -> done(i, r -> Numbers.signed(r.percentOfSpan(), 2))),
-                    Column.shown("mV", 70, true, i -> done(i, r -> Numbers.signed(r.millivolts(), 1))),
+                    Column.shown(
+                        "error",
+                        85,
+                        true,
+                        i -> done(i, r -> Numbers.signed(r.error(), decimals() + 1))),
+                    Column.shown(
+                        "% of span",
+                        80, true, i -> done(i, r -> Numbers.signed(r.percentOfSpan(), 2))),
+                    Column.shown(
+                        "mV", 70, true, i -> done(i, r -> Numbers.signed(r.millivolts(), 1))),
                     Column.shown("verdict", 85, false, i -> done(i, r -> word(r.verdict())))
                         .styled(i -> isRow(i) ? style(rows.get(i).verdict()) : "")
-                        .signed(i -> isRow(i) && !Double.isNaN(rows.get(i).measured()) ? StateSign.of(rows.get(i).verdict()) : null)),
+                        .signed(
+                            i ->
+                                isRow(i) && !Double.isNaN(rows.get(i).measured())
+                                    ? StateSign.of(rows.get(i).verdict())
+                                    : null)),
                 i -> !isRow(i))
             .onPaste(this::paste)
             .onDelete(this::remove);
@@ -119,7 +132,9 @@ public final class CheckStage implements StageView {
   }
 
   private String expected(CheckRow r) {
-    return Numbers.fixed(r.expectedNodes().getLast(), Numbers.decimalsFor(desk.channel().orElseThrow().converter().step()) - 1);
+    return Numbers.fixed(
+        r.expectedNodes().getLast(),
+        Numbers.decimalsFor(desk.channel().orElseThrow().converter().step()) - 1);
   }
 
   private String reading(double v) {
@@ -156,7 +171,8 @@ public final class CheckStage implements StageView {
     Value v = Value.typed(text, desk.channel().orElseThrow().unit());
     if (i < sheet().points().size()) {
       Value m = sheet().points().get(i).measured();
-      desk.edit("change check input", "", c -> c.withCheck(c.check().with(i, new CheckPoint(v, m))));
+      desk.edit(
+          "change check input", "", c -> c.withCheck(c.check().with(i, new CheckPoint(v, m))));
     } else {
       desk.edit("add a check input", "", c -> c.withCheck(c.check().plus(new CheckPoint(v, null))));
     }
@@ -168,17 +184,28 @@ public final class CheckStage implements StageView {
     }
     Value v = text.isBlank() ? null : Value.typed(text, measuredUnit());
     Value applied = sheet().points().get(i).applied();
-    desk.edit("enter measured value", "", c -> c.withCheck(c.check().with(i, new CheckPoint(applied, v))));
+    desk.edit(
+        "enter measured value",
+        "",
+        c -> c.withCheck(c.check().with(i, new CheckPoint(applied, v))));
   }
 
-  /** Values keep their meaning only in their own unit, so entered ones are taken out with the change. */
+  /**
+   * Values keep their meaning only in their own unit, so entered ones are taken out with the
+   * change.
+   */
   private void takeMeasuredAs(Measured as) {
     if (as == sheet().measured()) return;
     boolean entered = sheet().points().stream().anyMatch(p -> p.measured() != null);
     List<CheckPoint> cleared =
         sheet().points().stream().map(p -> new CheckPoint(p.applied(), null)).toList();
-    desk.edit("measure as " + as.name().toLowerCase(Locale.ROOT), "", c -> c.withCheck(new CheckSheet(as, cleared)));
-    if (entered) desk.say("The measured values were in another unit and are out. Undo brings them back.", false);
+    desk.edit(
+        "measure as " + as.name().toLowerCase(Locale.ROOT),
+        "",
+        c -> c.withCheck(new CheckSheet(as, cleared)));
+    if (entered)
+      desk.say(
+          "The measured values were in another unit and are out. Undo brings them back.", false);
     refresh();
   }
 
@@ -194,7 +221,10 @@ public final class CheckStage implements StageView {
       double x = working.at(i / (FIVE - 1.0));
       points.add(new CheckPoint(Value.of(Double.parseDouble(Numbers.significant(x, 6))), null));
     }
-    desk.edit("add five check inputs", "", c -> c.withCheck(new CheckSheet(c.check().measured(), points)));
+    desk.edit(
+        "add five check inputs",
+        "",
+        c -> c.withCheck(new CheckSheet(c.check().measured(), points)));
   }
 
   private void paste(int row, int column, String block) {
@@ -221,7 +251,8 @@ public final class CheckStage implements StageView {
             "The pasted block, row %d: %s. Nothing was pasted.".formatted(line, e.getMessage()));
       }
     }
-    desk.edit("paste check values", "", c -> c.withCheck(new CheckSheet(c.check().measured(), points)));
+    desk.edit(
+        "paste check values", "", c -> c.withCheck(new CheckSheet(c.check().measured(), points)));
   }
 
   private void showNodes() {
@@ -230,7 +261,8 @@ public final class CheckStage implements StageView {
       nodes.setText(rows.isEmpty() ? "" : "Select a row to see what every test point should read.");
       return;
     }
-    var words = new StringBuilder("At " + desk.analysis().amount(rows.get(i).applied()) + " expect ");
+    var words =
+        new StringBuilder("At " + desk.analysis().amount(rows.get(i).applied()) + " expect ");
     for (int k = 0; k < rows.get(i).expectedNodes().size(); k++) {
       if (k > 0) words.append(", ");
       words
@@ -267,7 +299,10 @@ public final class CheckStage implements StageView {
     var columns = grid.table().getColumns();
     columns.get(0).setText("applied " + u);
     columns.get(3).setText("should read " + u);
-    columns.get(4).setText("measured " + (c.check().measured() == Measured.READING ? u : measuredUnit().symbol()));
+    columns
+        .get(4)
+        .setText(
+            "measured " + (c.check().measured() == Measured.READING ? u : measuredUnit().symbol()));
     columns.get(5).setText("error " + u);
     double tolerance = c.definition().toleranceOrNaN();
     paper.note(
@@ -275,7 +310,8 @@ public final class CheckStage implements StageView {
             ? "define the sensor first"
             : Double.isNaN(tolerance)
                 ? "no tolerance is stated in Define"
-                : "tolerance ±%s %s, simple acceptance".formatted(Numbers.trimmed(tolerance, 3), u));
+                : "tolerance ±%s %s, simple acceptance"
+                    .formatted(Numbers.trimmed(tolerance, 3), u));
     verdict.getChildren().clear();
     if (!rows.isEmpty() && a.verdict() != Verdict.OPEN) {
       var text = new Label(a.verdict() == Verdict.PASS ? "all inputs pass" : "fails");
@@ -284,7 +320,10 @@ public final class CheckStage implements StageView {
     }
     List<CheckRow> entered = rows.stream().filter(r -> !Double.isNaN(r.measured())).toList();
     plot.setVisible(!entered.isEmpty());
-    plotPaper.note(entered.isEmpty() ? "enter measured values: their errors appear here" : "tolerance as a band");
+    plotPaper.note(
+        entered.isEmpty()
+            ? "enter measured values: their errors appear here"
+            : "tolerance as a band");
     if (!entered.isEmpty()) plot.show(plotOf(a, entered));
     showNodes();
     probe();
@@ -297,17 +336,16 @@ public final class CheckStage implements StageView {
     double half = 1.2 * Math.max(worst, Double.isNaN(tolerance) ? 0 : 1.25 * tolerance);
     if (!(half > 0)) half = 1e-9;
     Span working = c.definition().working();
-    Axis x = new Axis("applied, " + c.definition().unit(), Axis.padded(working.low(), working.high(), 0.03));
+    Axis x =
+        new Axis(
+            "applied, " + c.definition().unit(), Axis.padded(working.low(), working.high(), 0.03));
     var layers = new ArrayList<Layer>();
     if (!Double.isNaN(tolerance)) {
       layers.add(new Layer.Across(Role.TOLERANCE, new Span(-tolerance, tolerance)));
     }
     layers.add(
         new Layer.Line(
-            Role.QUIET,
-            new double[] {x.span().low(), x.span().high()},
-            new double[] {0, 0},
-            0));
+            Role.QUIET, new double[] {x.span().low(), x.span().high()}, new double[] {0, 0}, 0));
     for (Verdict v : Verdict.values()) {
       List<CheckRow> of = entered.stream().filter(r -> r.verdict() == v).toList();
       if (of.isEmpty()) continue;
@@ -318,8 +356,7 @@ public final class CheckStage implements StageView {
               of.stream().mapToDouble(CheckRow::applied).toArray(),
               of.stream().mapToDouble(CheckRow::error).toArray()));
     }
-    return new Plot(
-        x, new Axis("error, " + c.definition().unit(), new Span(-half, half)), layers);
+    return new Plot(x, new Axis("error, " + c.definition().unit(), new Span(-half, half)), layers);
   }
 
   @Override

@@ -57,7 +57,10 @@ public final class CollectStage implements StageView {
     importPanel = new ImportPanel(desk, this::closeImport);
     raw =
         new Segments<>(
-            "raw", List.of(RawUnit.values()), u -> u == RawUnit.VOLTS ? "volts" : "counts", this::takeRaw);
+            "raw",
+            List.of(RawUnit.values()),
+            u -> u == RawUnit.VOLTS ? "volts" : "counts",
+            this::takeRaw);
     grid =
         new Grid(
                 "points",
@@ -83,7 +86,8 @@ public final class CollectStage implements StageView {
 
     load.setId("collect-import");
     load.getStyleClass().add("primary");
-    load.setOnAction(e -> files.toOpen("Column file", "*.csv", "*.txt", "*.tsv").ifPresent(this::open));
+    load.setOnAction(
+        e -> files.toOpen("Column file", "*.csv", "*.txt", "*.tsv").ifPresent(this::open));
     reason.setId("leave-reason");
     reason.setPromptText("because …");
     reason.setAccessibleText("Reason for leaving the point out");
@@ -179,7 +183,8 @@ public final class CollectStage implements StageView {
 
   private void change(int i, String what, UnaryOperator<ReferencePoint> how) {
     if (i < 0 || !isRow(i)) return;
-    desk.edit(what, "", c -> c.withPoints(c.points().with(i, how.apply(c.points().points().get(i)))));
+    desk.edit(
+        what, "", c -> c.withPoints(c.points().with(i, how.apply(c.points().points().get(i)))));
   }
 
   private void takeApplied(int i, String text) {
@@ -276,8 +281,7 @@ public final class CollectStage implements StageView {
 
   private static final int READINGS = 2;
 
-  private static PointSet merged(
-      PointSet set, int row, int column, List<ReferencePoint> pasted) {
+  private static PointSet merged(PointSet set, int row, int column, List<ReferencePoint> pasted) {
     var next = new ArrayList<>(set.points());
     for (int i = 0; i < pasted.size(); i++) {
       ReferencePoint p = pasted.get(i);
@@ -355,7 +359,10 @@ public final class CollectStage implements StageView {
                 .formatted(
                     counting,
                     all,
-                    desk.analysis().curve().map(k -> k.title().toLowerCase(Locale.ROOT)).orElse("nothing yet")));
+                    desk.analysis()
+                        .curve()
+                        .map(k -> k.title().toLowerCase(Locale.ROOT))
+                        .orElse("nothing yet")));
     sums.setText(
         all == 0
             ? ""

@@ -60,8 +60,7 @@ final class ImportPanel extends VBox {
     var cancel = new Button("Cancel");
     cancel.setId("import-cancel");
     cancel.setOnAction(e -> close.run());
-    var choice =
-        new HBox(8, new Label("Applied"), applied, new Label("Readings"), reading);
+    var choice = new HBox(8, new Label("Applied"), applied, new Label("Readings"), reading);
     choice.setAlignment(Pos.CENTER_LEFT);
     paper.getChildren().addAll(recognised, choice, problem, new HBox(8, take, cancel));
     getChildren().add(paper);
@@ -97,7 +96,10 @@ final class ImportPanel extends VBox {
     columns.add(Column.shown("row", 40, true, i -> String.valueOf(read.rows().get(i).line())));
     for (int k = 0; k < read.header().size(); k++) {
       int column = k;
-      String unit = k < read.units().size() && !read.units().get(k).isBlank() ? ", " + read.units().get(k) : "";
+      String unit =
+          k < read.units().size() && !read.units().get(k).isBlank()
+              ? ", " + read.units().get(k)
+              : "";
       columns.add(
           Column.shown(
               read.header().get(k) + unit, 90, true, i -> read.text(read.rows().get(i), column)));

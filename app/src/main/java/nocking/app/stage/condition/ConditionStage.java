@@ -223,7 +223,9 @@ public final class ConditionStage implements StageView {
     out.setOnAction(
         e ->
             desk.edit(
-                "take out " + stage.title().toLowerCase(Locale.ROOT), "", ch -> ch.removeStage(index)));
+                "take out " + stage.title().toLowerCase(Locale.ROOT),
+                "",
+                ch -> ch.removeStage(index)));
     var before = move("◀", "Move towards the sensor", "stage-left", index, index - 1);
     var after = move("▶", "Move towards the converter", "stage-right", index, index + 1);
     out.setDisable(!desk.editable());
@@ -273,7 +275,9 @@ public final class ConditionStage implements StageView {
         "%s at the converter, %s"
             .formatted(
                 p.points().getLast().name(),
-                p.points().getLast().usable().width() < 1e5 ? "what it cannot reach is shaded" : "no limit"));
+                p.points().getLast().usable().width() < 1e5
+                    ? "what it cannot reach is shaded"
+                    : "no limit"));
     plot.show(plotOf(a, p, working));
   }
 
@@ -374,8 +378,10 @@ public final class ConditionStage implements StageView {
     var layers = new ArrayList<Layer>();
     Span usable = p.points().getLast().usable();
     if (usable.width() < 1e5) {
-      if (usable.high() < top) layers.add(new Layer.Across(Role.RAIL, new Span(usable.high(), top)));
-      if (usable.low() > bottom) layers.add(new Layer.Across(Role.RAIL, new Span(bottom, usable.low())));
+      if (usable.high() < top)
+        layers.add(new Layer.Across(Role.RAIL, new Span(usable.high(), top)));
+      if (usable.low() > bottom)
+        layers.add(new Layer.Across(Role.RAIL, new Span(bottom, usable.low())));
     }
     boolean clips = false;
     for (int i = 0; i < x.length; i++) clips |= y[i] != wanted[i];

@@ -46,7 +46,8 @@ import nocking.sensor.Sensor;
 
 /** The view of the first stage. */
 public final class DefineStage implements StageView {
-  private static final Pattern RANGE = Pattern.compile("\\s*(.+?)\\s*(?:…|\\.\\.\\.?|\\bto\\b)\\s*(.+?)\\s*");
+  private static final Pattern RANGE =
+      Pattern.compile("\\s*(.+?)\\s*(?:…|\\.\\.\\.?|\\bto\\b)\\s*(.+?)\\s*");
 
   private final Desk desk;
   private final EntryField tag;
@@ -71,8 +72,7 @@ public final class DefineStage implements StageView {
   public DefineStage(Desk desk) {
     this.desk = desk;
     tag = entry("define-tag", "Tag", false, this::takeTag);
-    name =
-        entry("define-name", "Name", false, t -> define("name", d -> d.withName(t.strip())));
+    name = entry("define-name", "Name", false, t -> define("name", d -> d.withName(t.strip())));
     unit = entry("define-unit", "Unit", false, this::takeUnit);
     range =
         entry("define-range", "Working range", true, this::takeRange)
@@ -84,8 +84,7 @@ public final class DefineStage implements StageView {
             true,
             t ->
                 define(
-                    "tolerance",
-                    d -> d.withTolerance(optional(t, d.quantityUnit().difference()))));
+                    "tolerance", d -> d.withTolerance(optional(t, d.quantityUnit().difference()))));
     rest =
         entry(
                 "define-rest",
@@ -276,8 +275,7 @@ public final class DefineStage implements StageView {
     if (pressure) gauge.show(d.gauge());
     for (Node n : chips.getChildren()) {
       var chip = (ToggleButton) n;
-      chip.setSelected(
-          c.sensor() != null && chip.getId().equals("have-" + c.sensor().model()));
+      chip.setSelected(c.sensor() != null && chip.getId().equals("have-" + c.sensor().model()));
       chip.setDisable(!edit);
     }
     for (int i = 0; i < Hazard.values().length; i++) {
@@ -316,7 +314,8 @@ public final class DefineStage implements StageView {
     Span working = c.definition().working();
     Span rated = c.sensor().rated();
     double share = Math.min(1, overlap(working, rated) / rated.width());
-    plotPaper.note("working range: %s %% of the sensor is used".formatted(Numbers.fixed(100 * share, 0)));
+    plotPaper.note(
+        "working range: %s %% of the sensor is used".formatted(Numbers.fixed(100 * share, 0)));
     plot.show(plotOf(c, path.get(), working, rated));
     SignalPath p = path.get();
     String u = c.definition().unit();
@@ -336,10 +335,7 @@ public final class DefineStage implements StageView {
     fact(2, "Rated range", "%s … %s".formatted(a.amount(rated.low()), a.amount(rated.high())));
     fact(3, "Used of it", Numbers.fixed(100 * share, 0) + " %");
     fact(4, "One count of the converter", a.error(p.countsWorth(middle)));
-    fact(
-        5,
-        "Error of 0.5 % of the rated range",
-        "±" + a.error(0.005 * rated.width()));
+    fact(5, "Error of 0.5 % of the rated range", "±" + a.error(0.005 * rated.width()));
   }
 
   private static double overlap(Span a, Span b) {
@@ -366,7 +362,9 @@ public final class DefineStage implements StageView {
     double[] endY = {y[0], y[y.length - 1]};
     Span ySpan = low >= 0 ? new Span(0, high * 1.08) : Axis.padded(low, high, 0.05);
     return new Plot(
-        new Axis("%s, %s".formatted(c.definition().kind().title(), c.definition().unit()), Axis.padded(all.low(), all.high(), 0.02)),
+        new Axis(
+            "%s, %s".formatted(c.definition().kind().title(), c.definition().unit()),
+            Axis.padded(all.low(), all.high(), 0.02)),
         new Axis("TP1, V", ySpan),
         List.of(
             new Layer.Upright(Role.SHADE, working),

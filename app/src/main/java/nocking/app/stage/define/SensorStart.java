@@ -19,7 +19,8 @@ final class SensorStart {
         model.fields().stream()
             .filter(f -> f.parameter().unit().equals(Parameter.QUANTITY) && isEnd(f))
             .toList();
-    return Element.replace(model, ends, (field, v) -> isLow(field) ? copy(d.low()) : copy(d.high()));
+    return Element.replace(
+        model, ends, (field, v) -> isLow(field) ? copy(d.low()) : copy(d.high()));
   }
 
   private static boolean isEnd(Field f) {

@@ -87,7 +87,11 @@ public final class FitStage implements StageView {
             "The design equation has no fitted constants.",
             List.of(
                 Column.shown("constant", 110, false, i -> name(i)),
-                Column.shown("value", 130, true, i -> Numbers.significant(c(i).value(), 9).replace('-', '−')),
+                Column.shown(
+                    "value",
+                    130,
+                    true,
+                    i -> Numbers.significant(c(i).value(), 9).replace('-', '−')),
                 Column.shown("s.e.", 90, true, i -> standardError(c(i)))),
             i -> false);
     coefficients.setPrefHeight(96);
@@ -128,7 +132,8 @@ public final class FitStage implements StageView {
 
   private String name(int i) {
     String u = desk.analysis().channel().definition().unit();
-    return c(i).name() + (i == 0 && fit().orElseThrow().coefficients().size() > 1 ? ", " + u : ", " + u + "/V");
+    return c(i).name()
+        + (i == 0 && fit().orElseThrow().coefficients().size() > 1 ? ", " + u : ", " + u + "/V");
   }
 
   private static String standardError(Coefficient c) {
@@ -184,7 +189,8 @@ public final class FitStage implements StageView {
       chosen =
           fits.stream().anyMatch(f -> f.model().equals(adopted))
               ? adopted
-              : best.map(Recommendation::model).orElse(fits.isEmpty() ? "" : fits.getFirst().model());
+              : best.map(Recommendation::model)
+                  .orElse(fits.isEmpty() ? "" : fits.getFirst().model());
     }
     grid.show(fits.size());
     grid.setPrefHeight(fits.isEmpty() ? 80 : 27 + 25.0 * fits.size());
@@ -261,7 +267,8 @@ public final class FitStage implements StageView {
       layers.add(new Layer.Across(Role.TOLERANCE, new Span(-tolerance, tolerance)));
     }
     layers.add(new Layer.Line(Role.QUIET, zeroX, new double[] {0, 0}, 0));
-    // What another candidate would leave, for comparison: the line beside the ends, the ends beside it.
+    // What another candidate would leave, for comparison: the line beside the ends, the ends beside
+    // it.
     double worst = f.worstError();
     String other = f.model().equals("line") ? "ends" : "line";
     Optional<Fit> compared = a.fit(other);
@@ -302,10 +309,7 @@ public final class FitStage implements StageView {
     }
     layers.add(
         new Layer.Line(
-            Role.OTHER,
-            new double[] {x.span().low(), x.span().high()},
-            new double[] {0, 0},
-            0));
+            Role.OTHER, new double[] {x.span().low(), x.span().high()}, new double[] {0, 0}, 0));
     layers.add(new Layer.Line(Role.CURVE, xs, ys, 2));
     Axis y = errorAxis(a, worst);
     double at = ys[SAMPLES / 2];

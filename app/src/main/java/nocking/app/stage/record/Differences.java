@@ -40,7 +40,10 @@ final class Differences {
     if (list.isEmpty()) return "The channel is as in this revision.";
     int more = list.size() - MOST;
     String tail = more > 0 ? " and %d more".formatted(more) : "";
-    return "Since then: " + String.join("; ", list.subList(0, Math.min(MOST, list.size()))) + tail + ".";
+    return "Since then: "
+        + String.join("; ", list.subList(0, Math.min(MOST, list.size())))
+        + tail
+        + ".";
   }
 
   private static void part(String what, Object then, Object now, List<String> list) {

@@ -237,7 +237,11 @@ public final class RecordStage implements StageView {
 
   private void exportCsv() {
     Channel c = channel();
-    save("Column file", GeneratedEquation.identifier(c.tag()) + "_points.csv", ".csv", PointsCsv.write(c));
+    save(
+        "Column file",
+        GeneratedEquation.identifier(c.tag()) + "_points.csv",
+        ".csv",
+        PointsCsv.write(c));
   }
 
   private void save(String kind, String suggested, String ending, String text) {

@@ -111,7 +111,8 @@ public final class TableStage implements StageView {
             row("Order", order),
             rawDecimals,
             outDecimals,
-            Paper.caption("Equal steps of raw over the working range, straight lines between the cells."),
+            Paper.caption(
+                "Equal steps of raw over the working range, straight lines between the cells."),
             Paper.subtitle("For the receiver"),
             exports);
     var left = new Paper("Receiver", start, form);
@@ -277,7 +278,8 @@ public final class TableStage implements StageView {
 
   private static Plot plotOf(Analysis a, TableError e, TableSpec s) {
     double tolerance = a.channel().definition().toleranceOrNaN();
-    // A table far better than the tolerance is drawn on its own scale: the band would hide its shape.
+    // A table far better than the tolerance is drawn on its own scale: the band would hide its
+    // shape.
     boolean band = !Double.isNaN(tolerance) && e.worst() > 0.08 * tolerance;
     double half = 1.25 * Math.max(e.worst(), band ? tolerance : 0);
     if (!(half > 0)) half = 1e-9;

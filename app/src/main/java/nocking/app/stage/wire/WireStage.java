@@ -65,7 +65,8 @@ public final class WireStage implements StageView {
                     Column.shown("pin", 110, false, this::name),
                     Column.typed("wire", 120, false, i -> pin(i, Pin::wire), this::takeWire)
                         .signed(this::swatch),
-                    Column.typed("to terminal", 110, false, i -> pin(i, Pin::terminal), this::takeTerminal),
+                    Column.typed(
+                        "to terminal", 110, false, i -> pin(i, Pin::terminal), this::takeTerminal),
                     Column.shown("at rest", 95, true, i -> volts(rows.get(i).atRest())),
                     Column.shown("at low end", 95, true, i -> volts(rows.get(i).atLow())),
                     Column.shown("at high end", 95, true, i -> volts(rows.get(i).atHigh())),

@@ -1,0 +1,337 @@
+package nocking.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TableView;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.KeyCode;
+import nocking.app.desk.Store;
+import nocking.book.BookException;
+import nocking.book.LogEntry;
+import nocking.book.Revision;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+import nocking.channel.WorkStep;
+import nocking.demo.Hatchery;
+import org.junit.jupiter.api.Test;
+
+/** How the window behaves in the hand: fields, probe, undo, findings, keys, bad input. */
+class InTheHandTest extends WindowTest {
+
+  private void openDemo(String tag, WorkStep step) {
+    open(Hatchery.book(Hatchery.SEED));
+    hands.run(
+        () -> {
+          desk.select(desk.book().byTag(tag).orElseThrow().id());
+          desk.step(step);
+        });
+  }
+
+  @Test
+  void wrongEntryIsMarkedAndTheLastGoodValueStays() {
+    openDemo("BL-P1", WorkStep.CONDITION);
+    hands.fill("element-upper", "4k7");
+    assertThat(channel().stages().getFirst().number("R1")).isEqualTo(4700);
+    hands.type("x");
+    assertThat(wrong("element-upper")).isTrue();
+    assertThat(text("element-upper")).isEqualTo("4k7x");
+    assertThat(channel().stages().getFirst().number("R1")).isEqualTo(4700);
+    hands.press(KeyCode.ESCAPE);
+    assertThat(wrong("element-upper")).isFalse();
+    assertThat(text("element-upper")).isEqualTo("4k7");
+    hands.fill("element-upper", "0");
+    assertThat(wrong("element-upper")).as("a resistor is above 0 Ω").isTrue();
+    assertThat(channel().stages().getFirst().number("R1")).isEqualTo(4700);
+  }
+
+  @Test
+  void anotherUnitIsConvertedAndWhatWasTypedIsKept() {
+    openDemo("BL-P1", WorkStep.DEFINE);
+    hands.fill("define-tolerance", "0.1 psi");
+    assertThat(channel().definition().tolerance().typed()).isEqualTo("0.1 psi");
+    assertThat(channel().definition().tolerance().number()).isCloseTo(0.689476, within(1e-6));
+    assertThat(text("define-tolerance")).isEqualTo("0.1 psi");
+  }
+
+  @Test
+  void undoAndRedoGoThroughEveryEdit() {
+    openDemo("BL-P1", WorkStep.CONDITION);
+    Book start = Hands.ask(() -> desk.book());
+    hands.fill("element-upper", "6k8");
+    hands.click("stage-remove");
+    hands.press(KeyCode.CONTROL, KeyCode.D);
+    hands.press(KeyCode.CONTROL, KeyCode.DIGIT4);
+    hands.run(() -> ((TableView<?>) shell.scene().lookup("#points")).requestFocus());
+    Book end = Hands.ask(() -> desk.book());
+    assertThat(end.channels()).hasSize(start.channels().size() + 1);
+    int steps = 0;
+    while (Hands.ask(() -> desk.undoable().isPresent())) {
+      hands.press(KeyCode.CONTROL, KeyCode.Z);
+      steps++;
+    }
+    assertThat(steps).as("typing in one field is one step").isEqualTo(3);
+    assertThat(Hands.<Book>ask(() -> desk.book())).isEqualTo(start);
+    assertThat(onDisk()).isEqualTo(start);
+    for (int i = 0; i < steps; i++) hands.press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
+    assertThat(Hands.<Book>ask(() -> desk.book())).isEqualTo(end);
+  }
+
+  @Test
+  void probeFollowsMouseKeysAndTyping() {
+    openDemo("BL-P1", WorkStep.CONDITION);
+    hands.fill("probe-value", "30");
+    assertThat(text("value-TP1")).isEqualTo("1.660 V");
+    assertThat(text("value-TP2")).isEqualTo("1.099 V");
+    assertThat(text("value-raw")).isEqualTo("1364");
+    hands.fill("probe-value", "5 psi");
+    assertThat(Hands.<Double>ask(() -> desk.probe())).isCloseTo(34.4738, within(1e-4));
+    Node rail = hands.node("probe-rail");
+    hands.run(rail::requestFocus);
+    hands.press(KeyCode.END);
+    assertThat(text("value-raw")).isEqualTo("2400");
+    hands.press(KeyCode.HOME).press(KeyCode.RIGHT);
+    assertThat(Hands.<Double>ask(() -> desk.probe())).isCloseTo(0.6, within(1e-9));
+    double before = Hands.ask(() -> desk.probe());
+    hands.drag(hands.node("probe-handle"), 200, 0);
+    assertThat(Hands.<Double>ask(() -> desk.probe())).isGreaterThan(before + 5);
+  }
+
+  /** From a probe move to every pad: the values are there before the next pulse. */
+  @Test
+  void probeMovesEverythingWithinOnePulse() {
+    openDemo("IN-T2", WorkStep.CONDITION);
+    int late =
+        Hands.ask(
+            () -> {
+              int wrong = 0;
+              for (int i = 0; i <= 100; i++) {
+                double x = 4 + i / 10.0;
+                desk.probe(x);
+                String raw = text(shell.scene().lookup("#value-raw"));
+                int code = desk.analysis().at(x).orElseThrow().readOut().code();
+                if (!raw.equals(String.valueOf(code))) wrong++;
+              }
+              return wrong;
+            });
+    assertThat(late).isZero();
+  }
+
+  private static String text(Node label) {
+    return ((Label) label).getText();
+  }
+
+  @Test
+  void findingIsMendedWithOneClickAndComesBackWithUndo() {
+    openDemo("BL-P1", WorkStep.COLLECT);
+    assertThat(hands.has("finding-point-slip")).isTrue();
+    hands.click("fix-point-slip");
+    assertThat(hands.has("finding-point-slip")).isFalse();
+    assertThat(channel().points().points().get(4).mean()).isCloseTo(1.3757, within(0.01));
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(hands.has("finding-point-slip")).isTrue();
+  }
+
+  @Test
+  void elementsAreMovedOnTheTraceAndByKey() {
+    openDemo("BL-P1", WorkStep.CONDITION);
+    hands.click("insert-1").choose("insert-non-inverting-amp");
+    assertThat(titles()).containsExactly("Divider", "Non-inverting amp");
+    Node card = hands.node("element-2");
+    hands.dragAway(card, -260);
+    assertThat(titles()).containsExactly("Non-inverting amp", "Divider");
+    hands.run(() -> shell.scene().lookup("#element-1").requestFocus());
+    hands.press(KeyCode.ALT, KeyCode.RIGHT);
+    assertThat(titles()).containsExactly("Divider", "Non-inverting amp");
+    hands.run(() -> shell.scene().lookup("#element-2").requestFocus());
+    hands.press(KeyCode.DELETE);
+    assertThat(titles()).containsExactly("Divider");
+  }
+
+  private List<String> titles() {
+    return channel().stages().stream().map(s -> s.title()).toList();
+  }
+
+  @Test
+  void badBlockChangesNothingAndSaysWhy() {
+    openDemo("BL-P1", WorkStep.COLLECT);
+    Channel before = channel();
+    hands.run(
+        () -> {
+          var content = new ClipboardContent();
+          content.putString("10\t0.5\nmany\t0.6\n");
+          Clipboard.getSystemClipboard().setContent(content);
+          TableView<?> t = (TableView<?>) shell.scene().lookup("#points");
+          t.getSelectionModel().select(7);
+          t.requestFocus();
+        });
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    assertThat(channel()).isEqualTo(before);
+    assertThat(shown(".text-fail")).anyMatch(s -> s.contains("row 2, column 1: 'many'"));
+  }
+
+  private List<String> shown(String selector) {
+    return Hands.ask(
+        () ->
+            shell.scene().getRoot().lookupAll(selector).stream()
+                .filter(n -> n instanceof Label)
+                .map(n -> text(n))
+                .toList());
+  }
+
+  @Test
+  void brokenFilesLeaveTheChannelAsItWas() throws IOException {
+    openDemo("BL-P1", WorkStep.COLLECT);
+    Channel before = channel();
+    Path empty = Files.createFile(folder.resolve("empty.csv"));
+    chosen.add(empty);
+    hands.click("collect-import");
+    assertThat(message())
+        .isEqualTo(
+            "Empty.csv is empty: expected a header row and rows of numbers. The channel is as it was.");
+    Path words = Files.writeString(folder.resolve("words.csv"), "applied,reading\n1,0.3\n2,abc\n");
+    chosen.add(words);
+    hands.click("collect-import");
+    assertThat(text("import-problem"))
+        .isEqualTo("words.csv, row 3, column reading: read 'abc', expected a number in V.");
+    hands.click("import-cancel");
+    assertThat(channel()).isEqualTo(before);
+  }
+
+  @Test
+  void finderHelpAndScratchAnswerToTheKeyboard() {
+    openDemo("BL-P1", WorkStep.DEFINE);
+    hands.press(KeyCode.CONTROL, KeyCode.K).type("OX-D1").press(KeyCode.ENTER);
+    assertThat(channel().tag()).isEqualTo("OX-D1");
+    hands.press(KeyCode.CONTROL, KeyCode.K).type("check").press(KeyCode.ENTER);
+    assertThat(Hands.<WorkStep>ask(() -> desk.step())).isEqualTo(WorkStep.CHECK);
+    hands.click("scratch").type("Vout at 10 mg/L");
+    assertThat(text("scratch-answer")).isEqualTo("→ 1.250 V");
+    hands.press(KeyCode.ENTER);
+    assertThat(channel().notes().getLast().answer()).isEqualTo("1.250 V");
+    hands.press(KeyCode.F1);
+    assertThat(text("help-text")).contains("parallel").contains("Check:");
+    hands.press(KeyCode.ESCAPE);
+    assertThat(hands.has("help")).isFalse();
+  }
+
+  @Test
+  void twoHundredChannelsStayFluid() {
+    var many = new ArrayList<Channel>();
+    List<Channel> demo = Hatchery.book(1).channels();
+    for (int i = 0; i < 200; i++) {
+      Channel c = demo.get(i % 3);
+      String tag = "CH-%03d with a rather long tag".formatted(i);
+      many.add(c.withId("id" + i).define(d -> d.withTag(tag)).withLocked(false));
+    }
+    open(new Book(many));
+    ListView<?> rack = hands.node("rack");
+    assertThat(rack.getItems()).hasSize(200);
+    hands.run(() -> rack.scrollTo(150));
+    hands.press(KeyCode.CONTROL, KeyCode.K).type("CH-150").press(KeyCode.ENTER);
+    assertThat(channel().tag()).startsWith("CH-150");
+    hands.fill("define-name", "found");
+    assertThat(onDisk().channels()).hasSize(200);
+    assertThat(onDisk().byId("id150").orElseThrow().definition().name()).isEqualTo("found");
+  }
+
+  @Test
+  void secondWindowOnABookIsReadOnly() {
+    open(Hatchery.book(1));
+    Store second = store(book());
+    Store first = Hands.ask(() -> desk.store());
+    hands.run(() -> desk.open(second));
+    assertThat(message())
+        .isEqualTo("Open read-only: another window has it open. Nothing can be changed here.");
+    assertThat(first.readOnlyBecause()).isEmpty();
+    hands.run(() -> desk.select(desk.book().byTag("BL-P1").orElseThrow().id()));
+    hands.fill("define-name", "x");
+    assertThat(channel().definition().name()).isEqualTo("Blower manifold");
+  }
+
+  /** A store whose disk is full. */
+  private static final class FullDisk implements Store {
+    private final Book book = Hatchery.book(1);
+    private boolean failed;
+
+    @Override
+    public Book book() {
+      return book;
+    }
+
+    @Override
+    public String name() {
+      return "full.nocking";
+    }
+
+    @Override
+    public String readOnlyBecause() {
+      return "";
+    }
+
+    @Override
+    public void save(Book before, Book after, String what) {
+      failed = true;
+    }
+
+    @Override
+    public String state() {
+      return failed
+          ? "full.nocking cannot be written: disk full; the work is kept in memory"
+          : "open";
+    }
+
+    @Override
+    public boolean failed() {
+      return failed;
+    }
+
+    @Override
+    public Revision nameRevision(Channel channel, String name) {
+      throw new BookException(BookException.Cause.OUTSIDE, "disk full");
+    }
+
+    @Override
+    public List<Revision> revisions(String channelId) {
+      return List.of();
+    }
+
+    @Override
+    public List<LogEntry> log(String channelId) {
+      return List.of();
+    }
+
+    @Override
+    public void note(String kind, String channelId, String text) {
+      failed = true;
+    }
+
+    @Override
+    public void flush() {
+      failed = true;
+    }
+
+    @Override
+    public void close() {
+      failed = true;
+    }
+  }
+
+  @Test
+  void fullDiskIsSaidAndTheWorkGoesOn() {
+    open(new FullDisk());
+    hands.run(() -> desk.select(desk.book().byTag("BL-P1").orElseThrow().id()));
+    hands.fill("define-name", "kept in memory");
+    assertThat(message()).contains("disk full; the work is kept in memory");
+    assertThat(channel().definition().name()).isEqualTo("kept in memory");
+  }
+}

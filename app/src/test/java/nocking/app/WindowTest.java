@@ -1,0 +1,162 @@
+package nocking.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.Optional;
+import javafx.application.Platform;
+import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.TextField;
+import javafx.stage.Stage;
+import nocking.analysis.Analysis;
+import nocking.app.desk.BookStore;
+import nocking.app.desk.Desk;
+import nocking.app.desk.Store;
+import nocking.app.shell.Shell;
+import nocking.app.stage.Files;
+import nocking.app.theme.Theme;
+import nocking.book.BookFile;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.api.FxToolkit;
+
+/** A real window on a real book file, on the platform that needs no display. */
+abstract class WindowTest {
+  private static boolean themed;
+
+  @TempDir Path folder;
+  Desk desk;
+  Hands hands;
+  Shell shell;
+  private Stage stage;
+  final Deque<Path> chosen = new ArrayDeque<>();
+
+  @BeforeAll
+  static void toolkit() throws Exception {
+    FxToolkit.registerPrimaryStage();
+    if (!themed) {
+      Hands.ask(
+          () -> {
+            Theme.install();
+            return null;
+          });
+      themed = true;
+    }
+  }
+
+  /** File dialogs that answer with what the test has laid out. */
+  private final class LaidOut implements Files {
+    @Override
+    public Optional<Path> toOpen(String kind, String... endings) {
+      return Optional.ofNullable(chosen.poll());
+    }
+
+    @Override
+    public Optional<Path> toSave(String kind, String suggestedName, String ending) {
+      return Optional.ofNullable(chosen.poll());
+    }
+  }
+
+  /** Books open for real; the demo goes into the test's folder. */
+  private final class TestBooks implements Shell.Books {
+    @Override
+    public void open(Path file) {
+      desk.open(store(file));
+    }
+
+    @Override
+    public void openDemo() {
+      desk.open(store(DemoBook.at(folder.resolve("demo.nocking"))));
+    }
+  }
+
+  Path book() {
+    return folder.resolve("bench.nocking");
+  }
+
+  BookStore store(Path file) {
+    return new BookStore(
+        BookFile.open(file, Clock.systemUTC()),
+        folder.resolve("state"),
+        Clock.systemUTC(),
+        () -> Platform.runLater(() -> desk.storeChanged()));
+  }
+
+  /** Opens a window on a book with these channels. */
+  void open(Book document) {
+    try (BookFile file = BookFile.open(book(), Clock.systemUTC())) {
+      if (!document.channels().isEmpty()) file.saveAll(document.channels(), "given");
+    }
+    open(store(book()));
+  }
+
+  void open(Store store) {
+    shell =
+        Hands.ask(
+            () -> {
+              desk = new Desk(store);
+              stage = new Stage();
+              var s = new Shell(desk, new LaidOut(), new TestBooks(), 1280, 800);
+              stage.setScene(s.scene());
+              stage.show();
+              return s;
+            });
+    hands = new Hands(shell.scene());
+    Hands.settle();
+  }
+
+  @AfterEach
+  void close() {
+    if (stage == null) return;
+    Hands.ask(
+        () -> {
+          stage.hide();
+          desk.store().close();
+          return null;
+        });
+  }
+
+  Channel channel() {
+    return Hands.ask(() -> desk.channel().orElseThrow());
+  }
+
+  Analysis analysis() {
+    return Hands.ask(() -> desk.analysis());
+  }
+
+  String text(String id) {
+    return Hands.ask(
+        () -> {
+          var n = shell.scene().lookup("#" + id);
+          return n instanceof TextField f ? f.getText() : ((Labeled) n).getText();
+        });
+  }
+
+  String message() {
+    return Hands.ask(() -> ((Label) shell.scene().lookup("#message")).getText());
+  }
+
+  boolean wrong(String id) {
+    return Hands.ask(() -> shell.scene().lookup("#" + id).getStyleClass().contains("wrong"));
+  }
+
+  /** The book as a later program would find it. */
+  Book onDisk() {
+    Hands.ask(
+        () -> {
+          desk.store().flush();
+          return null;
+        });
+    try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
+      assertThat(file.problems()).isEmpty();
+      return file.read();
+    }
+  }
+}
