@@ -1,0 +1,2 @@
+/** Speed, measured as a ratio to something known. */
+package nocking.benchmarks;

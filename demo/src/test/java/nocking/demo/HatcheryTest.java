@@ -1,0 +1,68 @@
+package nocking.demo;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import nocking.analysis.Analysis;
+import nocking.analysis.ChannelState;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+import nocking.channel.ChannelJson;
+import nocking.finding.Finding;
+import nocking.finding.Severity;
+import org.junit.jupiter.api.Test;
+
+/** The demo book can always be made again, and every channel shows what it is there for. */
+class HatcheryTest {
+  private static final Book BOOK = Hatchery.book(Hatchery.SEED);
+
+  private static Analysis of(String tag) {
+    return Analysis.of(BOOK.byTag(tag).orElseThrow());
+  }
+
+  private static List<String> rules(String tag) {
+    return of(tag).findings().stream()
+        .filter(f -> f.severity() != Severity.CAUTION)
+        .map(Finding::rule)
+        .toList();
+  }
+
+  @Test
+  void sameSeedGivesTheSameBook() {
+    assertThat(Hatchery.book(Hatchery.SEED)).isEqualTo(BOOK);
+    assertThat(Hatchery.book(1)).isNotEqualTo(BOOK);
+  }
+
+  @Test
+  void everyChannelIsSound() {
+    for (Channel c : BOOK.channels()) {
+      c.require();
+      assertThat(ChannelJson.readChannel(ChannelJson.write(c), c.tag())).isEqualTo(c);
+    }
+    assertThat(BOOK.channels()).extracting(Channel::tag).doesNotHaveDuplicates();
+  }
+
+  @Test
+  void incubatorIsFinishedAndItsDesignReadsHigh() {
+    assertThat(of("IN-T2").state()).isEqualTo(ChannelState.PASS);
+    assertThat(rules("IN-T2")).containsExactly("sensor-large", "constant-offset");
+    assertThat(BOOK.byTag("IN-T2").orElseThrow().locked()).isTrue();
+  }
+
+  @Test
+  void blowerHasOneSlippedPoint() {
+    assertThat(of("BL-P1").state()).isEqualTo(ChannelState.WARNING);
+    assertThat(rules("BL-P1")).contains("point-slip", "fixed-reference");
+  }
+
+  @Test
+  void oxygenShowsWhatTwoPointsLeave() {
+    assertThat(rules("OX-D1")).containsExactly("mid-span");
+  }
+
+  @Test
+  void othersAreUnderWayOrNotBegun() {
+    assertThat(of("GV-P1").state()).isEqualTo(ChannelState.UNDER_WAY);
+    assertThat(of("PD-Q1").state()).isEqualTo(ChannelState.NOT_STARTED);
+  }
+}
