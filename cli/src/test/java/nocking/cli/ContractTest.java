@@ -110,7 +110,7 @@ class ContractTest {
     assertThat(c.get("linear").get("intercept").asDouble()).isCloseTo(2.8889, within(5e-5));
     assertThat(c.get("linear").get("pivot").asDouble()).isCloseTo(9, within(1e-9));
     assertThat(c.get("equation").get("inverse").asString())
-        .isEqualTo("T = ((Vout − Vgnd)/(Rf/Rg) + Voff − V0)/α");
+        .isEqualTo("T = ((Vout − Vgnd)·Rg/Rf + Voff − V0)/α");
   }
 
   @ParameterizedTest

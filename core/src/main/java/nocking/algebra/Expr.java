@@ -81,6 +81,10 @@ public sealed interface Expr {
     if (b instanceof Div(Expr numerator, Expr denominator)) {
       return times(denominator).over(numerator);
     }
+    // Nor one above it: (a/b)/c is a/(b·c).
+    if (this instanceof Div(Expr numerator, Expr denominator)) {
+      return numerator.over(denominator.times(b));
+    }
     return fold(new Div(this, b));
   }
 

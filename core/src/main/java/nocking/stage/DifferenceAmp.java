@@ -58,7 +58,7 @@ public record DifferenceAmp(
 
   @Override
   public String gain() {
-    return "gain " + Numbers.significant(factor(), 5);
+    return "gain " + Numbers.trimmed(factor(), 6);
   }
 
   @Override

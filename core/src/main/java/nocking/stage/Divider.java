@@ -38,7 +38,7 @@ public record Divider(
   @Override
   public String gain() {
     double ratio = lower.number() / (upper.number() + lower.number());
-    return "ratio " + Numbers.significant(ratio, 5);
+    return "ratio " + Numbers.trimmed(ratio, 6);
   }
 
   @Override

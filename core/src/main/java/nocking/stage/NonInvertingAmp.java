@@ -50,7 +50,7 @@ public record NonInvertingAmp(
 
   @Override
   public String gain() {
-    return "gain " + Numbers.significant(factor(), 5);
+    return "gain " + Numbers.trimmed(factor(), 6);
   }
 
   @Override

@@ -3,6 +3,7 @@ package nocking.app.control;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -10,6 +11,8 @@ import javafx.scene.layout.VBox;
 
 /** A sheet of paper: a title with a quiet note beside it, and contents. */
 public final class Paper extends VBox {
+  private static final double NARROW = 450;
+
   private final Label title = new Label();
   private final Label note = new Label();
   private final HBox head = new HBox(10, title, note);
@@ -34,14 +37,33 @@ public final class Paper extends VBox {
     note.setText(text);
   }
 
-  /** Puts a control at the right end of the title line. */
+  /**
+   * Puts controls at the right end of the title line, or on a line of their own where it is narrow.
+   */
   public Paper corner(Node... nodes) {
     var gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
-    head.getChildren().add(gap);
-    head.getChildren().addAll(nodes);
     note.setMinWidth(0);
+    var controls = new FlowPane(8, 6, nodes);
+    controls.setMinWidth(0);
     for (Node n : nodes) ((Region) n).setMinWidth(USE_PREF_SIZE);
+    var beside = new HBox(10);
+    beside.setMinWidth(0);
+    beside.getChildren().addAll(nodes);
+    head.getChildren().addAll(gap, beside);
+    widthProperty()
+        .addListener(
+            (o, before, width) -> {
+              boolean narrow = width.doubleValue() < NARROW;
+              if (narrow == getChildren().contains(controls)) return;
+              if (narrow) {
+                controls.getChildren().setAll(nodes);
+                getChildren().add(1, controls);
+              } else {
+                getChildren().remove(controls);
+                beside.getChildren().setAll(nodes);
+              }
+            });
     return this;
   }
 

@@ -59,7 +59,7 @@ final class Finder extends VBox {
     list.setOnMousePressed(e -> take());
     getChildren().addAll(query, list);
     setVisible(false);
-    setManaged(false);
+    managedProperty().bind(visibleProperty());
   }
 
   void open() {

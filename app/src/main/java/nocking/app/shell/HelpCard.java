@@ -39,7 +39,7 @@ final class HelpCard extends VBox {
     close.setCancelButton(true);
     getChildren().addAll(title, text, keys, close);
     setVisible(false);
-    setManaged(false);
+    managedProperty().bind(visibleProperty());
   }
 
   void open(Node focus, WorkStep step) {

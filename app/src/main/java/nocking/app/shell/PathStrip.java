@@ -13,6 +13,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
@@ -50,6 +51,7 @@ final class PathStrip extends VBox {
   private static final double TRACE_HEIGHT = 100;
 
   private static final double PITCH = 16;
+  private static final double FEWEST_PITCH = 172;
 
   private final Desk desk;
   private final Path grid = new Path();
@@ -111,7 +113,15 @@ final class PathStrip extends VBox {
     grid.getStyleClass().add("mat-grid");
     grid.setManaged(false);
     grid.setMouseTransparent(true);
-    getChildren().addAll(grid, new HBox(title, gap, corner), trace, lower);
+    title.setMinWidth(0);
+    corner.setMinWidth(Region.USE_PREF_SIZE);
+    var scroll = new ScrollPane(trace);
+    scroll.setFitToWidth(true);
+    scroll.setFitToHeight(true);
+    scroll.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    scroll.setFocusTraversable(false);
+    scroll.setMinHeight(TRACE_HEIGHT + 2);
+    getChildren().addAll(grid, new HBox(12, title, gap, corner), scroll, lower);
     setMinHeight(Region.USE_PREF_SIZE);
     widthProperty().addListener(o -> mat());
     heightProperty().addListener(o -> mat());
@@ -177,6 +187,8 @@ final class PathStrip extends VBox {
       for (int i = 0; i <= n; i++) inserts.add(insert(i));
     }
     for (var list : List.of(pads, cards, inserts)) list.forEach(node -> node.setManaged(false));
+    // A long path keeps its readable pitch and scrolls.
+    trace.setMinWidth(Pad.WIDTH + (pads.size() - 1) * FEWEST_PITCH);
     trace.getChildren().setAll(copper);
     trace.getChildren().addAll(pads);
     trace.getChildren().addAll(cards);

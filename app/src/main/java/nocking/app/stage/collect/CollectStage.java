@@ -20,6 +20,7 @@ import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
 import nocking.app.control.Paper;
 import nocking.app.control.Segments;
+import nocking.app.control.WheelScroll;
 import nocking.app.desk.Desk;
 import nocking.app.stage.Files;
 import nocking.app.stage.StageView;
@@ -47,6 +48,7 @@ public final class CollectStage implements StageView {
   private final Button remove = new Button("Remove row");
   private final Button load = new Button("Import CSV…");
   private final Label sums = Paper.caption("");
+  private final Label why = Paper.caption("");
   private final VBox right = new VBox(12);
   private final ImportPanel importPanel;
   private final HBox root;
@@ -68,15 +70,15 @@ public final class CollectStage implements StageView {
                 List.of(
                     Column.shown("#", 28, true, this::number),
                     Column.typed("applied", 74, true, this::applied, this::takeApplied),
-                    Column.typed("readings", 158, true, this::readings, this::takeReadings),
+                    Column.typed("readings", 184, true, this::readings, this::takeReadings),
                     Column.shown("mean", 68, true, i -> statistic(i, p -> p.mean(), 0)),
-                    Column.shown("s", 62, true, i -> statistic(i, p -> p.standardDeviation(), 1)),
+                    Column.shown("s", 74, true, i -> statistic(i, p -> p.standardDeviation(), 1)),
                     Column.typed("dir", 46, false, this::direction, this::takeDirection),
-                    Column.shown("error", 68, true, this::error),
-                    Column.shown("left out", 60, false, this::leftOut)),
+                    Column.shown("error", 70, true, this::error)),
                 this::isQuiet)
             .onPaste(this::paste)
             .onDelete(this::removeRow);
+    grid.table().widthProperty().addListener((o, before, width) -> columnsFor(width.doubleValue()));
     grid.table().getSelectionModel().selectedIndexProperty().addListener(o -> actions());
     pointsPaper = new Paper("Reference points", grid, sums);
     VBox.setVgrow(grid, Priority.ALWAYS);
@@ -116,10 +118,17 @@ public final class CollectStage implements StageView {
             Paper.subtitle("The selected point"),
             reason,
             new FlowPane(6, 6, leave, bring, remove),
-            Paper.caption("A point that is left out stays in the record with its reason."));
-    left.setMinWidth(214);
-    left.setMaxWidth(214);
-    root = new HBox(12, left, right);
+            why);
+    var leftScroll = WheelScroll.of(left);
+    leftScroll.setMinWidth(216);
+    leftScroll.setMaxWidth(216);
+    root = new HBox(12, leftScroll, right);
+  }
+
+  /** A narrow window keeps what is typed and shows fewer statistics. */
+  private void columnsFor(double width) {
+    grid.table().getColumns().get(4).setVisible(width > NARROW);
+    grid.table().getColumns().get(5).setVisible(width > NARROW);
   }
 
   private PointSet set() {
@@ -150,10 +159,6 @@ public final class CollectStage implements StageView {
     return isRow(i) ? (point(i).down() ? "down" : "up") : "";
   }
 
-  private String leftOut(int i) {
-    return isRow(i) && point(i).leftOut() != null ? point(i).leftOut() : "";
-  }
-
   private boolean isQuiet(int i) {
     return !isRow(i) || point(i).leftOut() != null;
   }
@@ -172,6 +177,7 @@ public final class CollectStage implements StageView {
 
   private String error(int i) {
     if (!isRow(i) || point(i).readings().isEmpty()) return "";
+    if (point(i).leftOut() != null) return "left out";
     Analysis a = desk.analysis();
     return a.curve()
         .map(
@@ -280,6 +286,7 @@ public final class CollectStage implements StageView {
   }
 
   private static final int READINGS = 2;
+  private static final double NARROW = 440;
 
   private static PointSet merged(PointSet set, int row, int column, List<ReferencePoint> pasted) {
     var next = new ArrayList<>(set.points());
@@ -317,13 +324,18 @@ public final class CollectStage implements StageView {
   }
 
   private void actions() {
+    if (desk.channel().isEmpty()) return;
     int i = grid.selectedRow();
-    boolean row = desk.channel().isPresent() && i >= 0 && isRow(i) && desk.editable();
+    boolean row = i >= 0 && isRow(i) && desk.editable();
     boolean out = row && point(i).leftOut() != null;
     leave.setDisable(!row || out || reason.getText().isBlank());
     bring.setDisable(!out);
     remove.setDisable(!row);
     reason.setDisable(!row || out);
+    why.setText(
+        i >= 0 && isRow(i) && point(i).leftOut() != null
+            ? "Point %d is left out because: %s".formatted(i + 1, point(i).leftOut())
+            : "A point that is left out stays in the record with its reason.");
   }
 
   @Override
@@ -334,6 +346,7 @@ public final class CollectStage implements StageView {
   @Override
   public void switched() {
     grid.clearWrong();
+    grid.table().widthProperty().addListener((o, before, width) -> columnsFor(width.doubleValue()));
     grid.table().getSelectionModel().clearSelection();
     closeImport();
   }

@@ -13,6 +13,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
@@ -47,12 +48,14 @@ import nocking.report.plot.Axis;
 import nocking.report.plot.Layer;
 import nocking.report.plot.Plot;
 import nocking.report.plot.Role;
+import nocking.report.typeset.EquationLayout;
 import nocking.report.typeset.Typesetter;
 import nocking.stage.Stage;
 
 /** The view of the second stage. */
 public final class ConditionStage implements StageView {
-  private static final double EQUATION_SIZE = 18;
+  private static final double[] EQUATION_SIZES = {18, 16, 14};
+  private static final double EQUATION_ROOM = 340;
 
   /** Forms in which the equation is shown. */
   private enum Form {
@@ -80,6 +83,7 @@ public final class ConditionStage implements StageView {
   private final MenuButton add = new MenuButton("Insert a stage");
   private final EntryField pivot;
   private final VBox steps = new VBox(4);
+  private final ScrollPane stepsPane = new ScrollPane(steps);
   private final TextArea code = new TextArea();
   private final Label numbers = new Label();
   private final Segments<Form> forms;
@@ -134,7 +138,13 @@ public final class ConditionStage implements StageView {
     numbers.setMinHeight(Region.USE_PREF_SIZE);
     numbers.setWrapText(true);
     steps.setId("equation-steps");
-    equationPaper = new Paper("Transfer equation", steps, numbers).corner(forms, copy);
+    stepsPane.setFitToWidth(true);
+    stepsPane.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    stepsPane.setFocusTraversable(false);
+    stepsPane.setMinWidth(0);
+    stepsPane.setMinHeight(Region.USE_PREF_SIZE);
+    steps.heightProperty().addListener((o, b, h) -> stepsPane.setPrefHeight(h.doubleValue() + 2));
+    equationPaper = new Paper("Transfer equation", stepsPane, numbers).corner(forms, copy);
     equationPaper.setMinHeight(Region.USE_PREF_SIZE);
     plotPaper = new Paper("Output over the range", plot);
     VBox.setVgrow(plot, Priority.ALWAYS);
@@ -257,14 +267,14 @@ public final class ConditionStage implements StageView {
     if (path.isEmpty()) {
       typeset = List.of();
       steps.getChildren().setAll(empty(a));
-      show(steps);
+      show(stepsPane);
       plotPaper.note("");
       return;
     }
     SignalPath p = path.get();
     if (shown == Form.STEPS) {
       typeset(p);
-      show(steps);
+      show(stepsPane);
     } else {
       code.setText(written(p));
       show(code);
@@ -295,7 +305,8 @@ public final class ConditionStage implements StageView {
 
   private void show(Node body) {
     var children = equationPaper.getChildren();
-    if (children.get(1) != body) children.set(1, body);
+    Node other = body == code ? stepsPane : code;
+    if (children.contains(other)) children.set(children.indexOf(other), body);
   }
 
   /** Lines are set anew only when an equation has changed, not for every number. */
@@ -310,7 +321,7 @@ public final class ConditionStage implements StageView {
       number.setMinWidth(26);
       var equation =
           new EquationView(
-              Typesetter.equation(s.left(), s.right(), EQUATION_SIZE),
+              layout(s),
               Notation.TEXT.write(s.left()) + " = " + Notation.TEXT.write(s.right()),
               this::open);
       var gap = new Region();
@@ -322,6 +333,15 @@ public final class ConditionStage implements StageView {
       row.setAlignment(Pos.CENTER_LEFT);
       steps.getChildren().add(row);
     }
+  }
+
+  /** The largest of a few sizes at which a line fits; a longer one scrolls. */
+  private static EquationLayout layout(DerivationStep s) {
+    for (double size : EQUATION_SIZES) {
+      EquationLayout layout = Typesetter.equation(s.left(), s.right(), size);
+      if (layout.width() <= EQUATION_ROOM) return layout;
+    }
+    return Typesetter.equation(s.left(), s.right(), EQUATION_SIZES[EQUATION_SIZES.length - 1]);
   }
 
   /** A symbol that was clicked opens the element that it belongs to. */

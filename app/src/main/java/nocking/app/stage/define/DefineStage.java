@@ -8,6 +8,7 @@ import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -65,6 +66,7 @@ public final class DefineStage implements StageView {
   private final Label sensorTitle = Paper.subtitle("");
   private final Paper plotPaper;
   private final PlotView plot = new PlotView("define-plot", "Sensor output over its range");
+  private final VBox empty = new VBox(12);
   private final GridPane facts = new GridPane(14, 5);
   private final HBox root;
   private boolean showing;
@@ -131,7 +133,21 @@ public final class DefineStage implements StageView {
     leftScroll.setMinWidth(296);
     leftScroll.setPrefWidth(296);
     leftScroll.setMaxWidth(296);
-    plotPaper = new Paper("Sensor", plot);
+    var offers = new FlowPane(8, 8);
+    for (Sensor model : Sensor.models()) {
+      var offer = new Button(capital(model.inHand()));
+      offer.setId("offer-" + model.model());
+      offer.setOnAction(e -> chooseModel(model));
+      offers.getChildren().add(offer);
+    }
+    empty
+        .getChildren()
+        .setAll(
+            Paper.caption(
+                "There is no sensor yet. Say what you have in hand; the values of the datasheet go"
+                    + " into the fields at the left, and the curve appears here."),
+            offers);
+    plotPaper = new Paper("Sensor", empty, plot);
     plotPaper.note("output over its range");
     VBox.setVgrow(plot, Priority.ALWAYS);
     VBox.setVgrow(plotPaper, Priority.ALWAYS);
@@ -283,6 +299,7 @@ public final class DefineStage implements StageView {
       box.setSelected(d.hazards().contains(Hazard.values()[i]));
       box.setDisable(!edit);
     }
+    sensorTitle.setManaged(c.sensor() != null);
     sensorTitle.setText(c.sensor() == null ? "" : "From the datasheet: " + c.sensor().inHand());
     if (c.sensor() == null) {
       sensorForm.clear();
@@ -303,12 +320,17 @@ public final class DefineStage implements StageView {
     Channel c = a.channel();
     Optional<SignalPath> path = a.path();
     plot.setVisible(path.isPresent());
+    plot.setManaged(path.isPresent());
+    boolean none = c.sensor() == null;
+    empty.setVisible(none);
+    empty.setManaged(none);
+    empty.setDisable(!desk.editable());
     if (path.isEmpty()) {
-      plotPaper.note(
-          c.sensor() == null
-              ? "choose what you have in hand: the curve appears here"
-              : a.pathProblem().orElse(""));
-      fact(0, "Nothing yet", "the sensor is still to be defined");
+      plotPaper.note(c.sensor() == null ? "" : a.pathProblem().orElse(""));
+      var nothing =
+          Paper.caption(
+              "Sensitivity, used range and the worth of one count follow from the sensor.");
+      facts.addRow(0, nothing);
       return;
     }
     Span working = c.definition().working();
@@ -336,6 +358,10 @@ public final class DefineStage implements StageView {
     fact(3, "Used of it", Numbers.fixed(100 * share, 0) + " %");
     fact(4, "One count of the converter", a.error(p.countsWorth(middle)));
     fact(5, "Error of 0.5 % of the rated range", "±" + a.error(0.005 * rated.width()));
+  }
+
+  private static String capital(String words) {
+    return Character.toUpperCase(words.charAt(0)) + words.substring(1);
   }
 
   private static double overlap(Span a, Span b) {

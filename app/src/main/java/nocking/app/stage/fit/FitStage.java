@@ -35,6 +35,7 @@ import nocking.report.plot.Role;
 /** The view of the fifth stage. */
 public final class FitStage implements StageView {
   private static final int SAMPLES = 81;
+  private static final double NARROW = 390;
 
   private final Desk desk;
   private final Grid grid;
@@ -72,6 +73,7 @@ public final class FitStage implements StageView {
         .getSelectionModel()
         .selectedIndexProperty()
         .addListener((o, b, now) -> choose(now.intValue()));
+    grid.table().widthProperty().addListener((o, b, width) -> columnsFor(width.doubleValue()));
     grid.setMinHeight(Region.USE_PREF_SIZE);
     grid.setMaxHeight(Region.USE_PREF_SIZE);
     reason.setId("fit-reason");
@@ -105,7 +107,7 @@ public final class FitStage implements StageView {
             Paper.subtitle("Constants"),
             coefficients,
             problems);
-    candidates.setMinWidth(436);
+    candidates.setMinWidth(340);
     candidates.setPrefWidth(436);
     candidates.setMaxWidth(436);
     plotPaper = new Paper("Residuals", residuals);
@@ -115,6 +117,12 @@ public final class FitStage implements StageView {
     var right = new VBox(12, plotPaper, designPaper);
     HBox.setHgrow(right, Priority.ALWAYS);
     root = new HBox(12, candidates, right);
+  }
+
+  /** A narrow window shows the figures that decide and leaves out the others. */
+  private void columnsFor(double width) {
+    grid.table().getColumns().get(2).setVisible(width > NARROW);
+    coefficients.table().getColumns().get(2).setVisible(width > NARROW);
   }
 
   private String error(double v) {

@@ -128,11 +128,13 @@ public final class TableStage implements StageView {
     plotPaper = new Paper("Between the cells", plot, worst);
     VBox.setVgrow(grid, Priority.ALWAYS);
     VBox.setVgrow(plot, Priority.ALWAYS);
-    tablePaper.setMinWidth(204);
-    tablePaper.setPrefWidth(204);
-    tablePaper.setMaxWidth(204);
-    HBox.setHgrow(plotPaper, Priority.ALWAYS);
-    root = new HBox(12, leftScroll, tablePaper, plotPaper);
+    VBox.setVgrow(tablePaper, Priority.ALWAYS);
+    VBox.setVgrow(plotPaper, Priority.ALWAYS);
+    tablePaper.setPrefHeight(230);
+    plotPaper.setPrefHeight(290);
+    var right = new VBox(12, plotPaper, tablePaper);
+    HBox.setHgrow(right, Priority.ALWAYS);
+    root = new HBox(12, leftScroll, right);
   }
 
   /** Takes a whole number into the table's shape. */
