@@ -34,13 +34,14 @@ final class DemoCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     PrintWriter out = spec.commandLine().getOut();
+    if (book != null) DemoBook.at(book);
     if (pictures != null) {
       draw(out, pictures);
       return 0;
     }
     Optional<String> missing = Display.missing();
     if (missing.isEmpty()) {
-      Path file = book == null ? DemoBook.fresh() : DemoBook.at(book);
+      Path file = book == null ? DemoBook.fresh() : book;
       return Main.openWindow(file);
     }
     spec.commandLine().getErr().println("nocking: " + missing.get() + " The demo runs offscreen.");

@@ -22,6 +22,7 @@ public final class Main {
     if (System.getProperty("nocking.log") == null) {
       System.setProperty("nocking.log", Folders.state().resolve("nocking.log").toString());
     }
+    NativeFolder.prepare(Folders.state().resolve("native"));
     var out = new PrintWriter(System.out, true, StandardCharsets.UTF_8);
     var err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
     System.exit(run(out, err, arguments));
@@ -36,6 +37,10 @@ public final class Main {
   }
 
   private static int window(PrintWriter err, Path book, boolean own) {
+    if (!own && !Files.exists(book)) {
+      err.println("nocking: " + book + " does not exist.");
+      return NockingCli.BAD_INPUT;
+    }
     Optional<String> missing = Display.missing();
     if (missing.isPresent()) {
       err.println("nocking: " + missing.get() + " Try: nocking demo, or nocking --help.");
@@ -48,9 +53,6 @@ public final class Main {
         err.println("nocking: %s cannot be made: %s.".formatted(book.getParent(), e.getMessage()));
         return NockingCli.OUTSIDE;
       }
-    } else if (!Files.exists(book)) {
-      err.println("nocking: " + book + " does not exist.");
-      return NockingCli.BAD_INPUT;
     }
     return openWindow(book);
   }

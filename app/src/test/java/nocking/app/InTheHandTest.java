@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
@@ -19,6 +20,7 @@ import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import nocking.app.desk.Store;
 import nocking.book.BookException;
+import nocking.book.BookFile;
 import nocking.book.LogEntry;
 import nocking.book.Revision;
 import nocking.channel.Book;
@@ -291,6 +293,18 @@ class InTheHandTest extends WindowTest {
   }
 
   @Test
+  void bookIsCopiedWhole() {
+    open(Hatchery.book(1));
+    Path copy = folder.resolve("copy.nocking");
+    chosen.add(copy);
+    hands.press(KeyCode.CONTROL, KeyCode.K).type("Copy book").press(KeyCode.ENTER);
+    assertThat(message()).startsWith("The whole book is copied to");
+    try (BookFile file = BookFile.openToRead(copy, Clock.systemUTC())) {
+      assertThat(file.read()).isEqualTo(Hatchery.book(1));
+    }
+  }
+
+  @Test
   void secondWindowOnABookIsReadOnly() {
     open(Hatchery.book(1));
     Store second = store(book());
@@ -359,6 +373,11 @@ class InTheHandTest extends WindowTest {
     @Override
     public void note(String kind, String channelId, String text) {
       failed = true;
+    }
+
+    @Override
+    public void copyTo(Path target) {
+      throw new BookException(BookException.Cause.OUTSIDE, "disk full");
     }
 
     @Override

@@ -14,8 +14,8 @@ final class EditingProcess {
   public static void main(String[] arguments) {
     Path file = Path.of(arguments[0]);
     try (BookFile book = BookFile.open(file, Clock.systemUTC())) {
-      Channel channel = book.read().channels().getFirst();
-      for (int i = Integer.parseInt(channel.definition().name()) + 1; ; i++) {
+      Channel channel = Channel.blank("c", "C-1");
+      for (int i = Integer.parseInt(arguments[1]) + 1; ; i++) {
         String name = String.valueOf(i);
         channel = channel.define(d -> d.withName(name));
         book.save(channel, "edit " + i);

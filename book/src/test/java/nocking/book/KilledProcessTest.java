@@ -44,11 +44,12 @@ class KilledProcessTest {
     }
     Random random = new Random(seed);
     int kills = 0;
+    int found = 0;
     for (int round = 0; round < KILLS_EACH; round++) {
-      int acknowledged = killAfter(file, 1 + random.nextInt(30));
+      int acknowledged = killAfter(file, found, 1 + random.nextInt(30));
       try (BookFile book = BookFile.open(file, Clock.systemUTC())) {
         assertThat(book.writable()).as("the lock of a killed process is free").isTrue();
-        int found = Integer.parseInt(book.read().channels().getFirst().definition().name());
+        found = Integer.parseInt(book.read().channels().getFirst().definition().name());
         assertThat(found).as("book %d, round %d", seed, round).isGreaterThanOrEqualTo(acknowledged);
         assertThat(book.problems()).isEmpty();
       }
@@ -58,17 +59,21 @@ class KilledProcessTest {
   }
 
   /** Starts the process, lets it acknowledge so many edits, kills it; the last number it said. */
-  private static int killAfter(Path file, int edits) throws IOException, InterruptedException {
+  private static int killAfter(Path file, int from, int edits)
+      throws IOException, InterruptedException {
     Process process =
         new ProcessBuilder(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-XX:TieredStopAtLevel=1",
                 "-XX:+UseSerialGC",
-                "--enable-native-access=ALL-UNNAMED",
+                // A killed process leaves the driver's library behind; the test's folder goes with
+                // it.
+                "-Dorg.sqlite.tmpdir=" + file.getParent(),
                 "-cp",
                 System.getProperty("java.class.path"),
                 EditingProcess.class.getName(),
-                file.toString())
+                file.toString(),
+                String.valueOf(from))
             .redirectError(ProcessBuilder.Redirect.DISCARD)
             .start();
     int last = -1;

@@ -163,6 +163,16 @@ public final class BookStore implements Store {
   }
 
   @Override
+  public void copyTo(Path target) {
+    onWriter(() -> run(() -> file.copyTo(target)));
+  }
+
+  private static Void run(Runnable work) {
+    work.run();
+    return null;
+  }
+
+  @Override
   public void flush() {
     onWriter(() -> null);
   }

@@ -1,5 +1,6 @@
 package nocking.app.desk;
 
+import java.nio.file.Path;
 import java.util.List;
 import nocking.book.LogEntry;
 import nocking.book.Revision;
@@ -36,6 +37,9 @@ public interface Store extends AutoCloseable {
 
   /** Notes a deliberate act that is no edit. */
   void note(String kind, String channelId, String text);
+
+  /** Writes a complete copy of the book to a new file, or throws with one sentence why not. */
+  void copyTo(Path target);
 
   /** Waits until everything handed over is on disk. */
   void flush();

@@ -20,6 +20,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.app.stage.Files;
 import nocking.app.stage.StageView;
@@ -250,6 +251,7 @@ public final class Shell {
         "Open book…",
         "Shortcut+O",
         () -> files.toOpen("Bench book", "*.nocking").ifPresent(books::open));
+    commands.add("Copy book to…", "", this::copyBook);
     commands.add("Open the demo book", "", books::openDemo);
     commands.add("Import channel…", "", this::importChannel);
     commands.add("Export channel…", "Shortcut+E", this::exportChannel);
@@ -339,6 +341,23 @@ public final class Shell {
                     "Channel",
                     GeneratedEquation.identifier(c.tag()) + ".json",
                     ChannelJson.write(c)));
+  }
+
+  private void copyBook() {
+    files
+        .toSave("Bench book", "copy of " + desk.store().name(), ".nocking")
+        .ifPresent(
+            file ->
+                Background.run(
+                    () -> {
+                      try {
+                        desk.store().copyTo(file);
+                        return "The whole book is copied to %s.".formatted(file);
+                      } catch (BookException e) {
+                        return e.getMessage() + ".";
+                      }
+                    },
+                    sentence -> desk.say(sentence, !sentence.startsWith("The whole"))));
   }
 
   private void exportBook() {

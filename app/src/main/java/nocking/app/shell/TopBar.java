@@ -40,6 +40,7 @@ final class TopBar extends HBox {
                 "New book…",
                 "Open book…",
                 "Open the demo book",
+                "Copy book to…",
                 null,
                 "Import channel…",
                 "Export whole book…",
