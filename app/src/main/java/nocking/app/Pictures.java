@@ -8,13 +8,11 @@ import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CountDownLatch;
 import java.util.function.Supplier;
-import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
 import javax.imageio.ImageIO;
-import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.app.shell.Shell;
 import nocking.app.theme.Theme;
@@ -55,7 +53,7 @@ final class Pictures {
     }
     var started = new CountDownLatch(1);
     Platform.startup(started::countDown);
-    await(started);
+    Quiet.await(started);
     var written = new ArrayList<Path>();
     Path book = DemoBook.fresh();
     Desk desk =
@@ -76,7 +74,7 @@ final class Pictures {
             desk.probe(v.probe);
             return null;
           });
-      settle();
+      Quiet.await();
       WritableImage image = onInterface(() -> shell.scene().snapshot(null));
       written.add(save(image, folder.resolve(v.name + ".png")));
     }
@@ -110,28 +108,6 @@ final class Pictures {
     }
   }
 
-  /** Waits until nothing is drawn in the background and two pulses have laid everything out. */
-  private static void settle() {
-    for (int quiet = 0; quiet < 3; ) {
-      pulse();
-      quiet = Background.idle() ? quiet + 1 : 0;
-    }
-  }
-
-  private static void pulse() {
-    var done = new CountDownLatch(1);
-    Platform.runLater(
-        () ->
-            new AnimationTimer() {
-              @Override
-              public void handle(long now) {
-                stop();
-                done.countDown();
-              }
-            }.start());
-    await(done);
-  }
-
   private static Path save(WritableImage image, Path file) {
     try {
       if (!ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", file.toFile())) {
@@ -145,14 +121,5 @@ final class Pictures {
 
   private static <T> T onInterface(Supplier<T> work) {
     return CompletableFuture.supplyAsync(work, Platform::runLater).join();
-  }
-
-  private static void await(CountDownLatch latch) {
-    try {
-      latch.await();
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw new IllegalStateException("interrupted while drawing", e);
-    }
   }
 }

@@ -4,10 +4,8 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.Callable;
-import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
-import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 import javafx.event.Event;
 import javafx.event.EventType;
@@ -25,7 +23,6 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.robot.Robot;
 import javafx.stage.Window;
 import nocking.app.control.WheelScroll;
-import nocking.app.desk.Background;
 
 /**
  * Mouse and keyboard for tests. All events of one action happen in one turn of the interface
@@ -64,30 +61,8 @@ final class Hands {
     settle();
   }
 
-  /** Waits for quiet: three pulses in a row without background work. */
   static void settle() {
-    for (int quiet = 0; quiet < 3; ) {
-      pulse();
-      quiet = Background.idle() ? quiet + 1 : 0;
-    }
-  }
-
-  private static void pulse() {
-    var done = new CountDownLatch(1);
-    Platform.runLater(
-        () ->
-            new AnimationTimer() {
-              @Override
-              public void handle(long now) {
-                stop();
-                done.countDown();
-              }
-            }.start());
-    try {
-      done.await();
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    }
+    Quiet.await();
   }
 
   /** The visible node with an id. */

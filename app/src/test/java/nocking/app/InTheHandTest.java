@@ -154,7 +154,7 @@ class InTheHandTest extends WindowTest {
                 handling.add(System.nanoTime() - start);
               }
             }.start());
-    awaitQuietly(done);
+    Quiet.await(done);
     assertThat(shown).hasSize(PULSES).doesNotHaveDuplicates();
     long worst = handling.stream().mapToLong(Long::longValue).max().orElseThrow();
     double mean = handling.stream().mapToLong(Long::longValue).average().orElseThrow();
@@ -165,14 +165,6 @@ class InTheHandTest extends WindowTest {
   }
 
   private static final int PULSES = 120;
-
-  private static void awaitQuietly(CountDownLatch done) {
-    try {
-      done.await();
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    }
-  }
 
   private static String text(Node label) {
     return ((Label) label).getText();

@@ -22,6 +22,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
+import nocking.app.stage.Exports;
 import nocking.app.stage.Files;
 import nocking.app.stage.StageView;
 import nocking.app.stage.check.CheckStage;
@@ -34,7 +35,6 @@ import nocking.app.stage.table.TableStage;
 import nocking.app.stage.wire.WireStage;
 import nocking.app.theme.Theme;
 import nocking.book.BookException;
-import nocking.book.exchange.Output;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
@@ -55,6 +55,7 @@ public final class Shell {
 
   private final Desk desk;
   private final Files files;
+  private final Exports exports;
   private final Books books;
   private final Commands commands = new Commands();
   private final Map<WorkStep, StageView> stages = new EnumMap<>(WorkStep.class);
@@ -79,6 +80,7 @@ public final class Shell {
     this.desk = desk;
     this.files = files;
     this.books = books;
+    exports = new Exports(desk, files);
     addCommands();
     topBar = new TopBar(desk, commands);
     rack = new Rack(desk, this::newChannel);
@@ -337,9 +339,10 @@ public final class Shell {
     desk.channel()
         .ifPresent(
             c ->
-                export(
+                exports.write(
                     "Channel",
                     GeneratedEquation.identifier(c.tag()) + ".json",
+                    ".json",
                     ChannelJson.write(c)));
   }
 
@@ -361,23 +364,7 @@ public final class Shell {
   }
 
   private void exportBook() {
-    export(
-        "Whole book",
-        desk.store().name().replaceFirst("\\.nocking$", "") + ".json",
-        ChannelJson.write(desk.book()));
-  }
-
-  private void export(String kind, String suggested, String text) {
-    files
-        .toSave(kind, suggested, ".json")
-        .ifPresent(
-            file -> {
-              try {
-                Output.write(file, text, true);
-                desk.say("%s is written.".formatted(file), false);
-              } catch (BookException e) {
-                desk.say(e.getMessage() + ".", true);
-              }
-            });
+    String name = desk.store().name().replaceFirst("\\.nocking$", "") + ".json";
+    exports.write("Whole book", name, ".json", ChannelJson.write(desk.book()));
   }
 }

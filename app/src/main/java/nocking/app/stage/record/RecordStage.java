@@ -1,6 +1,5 @@
 package nocking.app.stage.record;
 
-import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
@@ -19,12 +18,12 @@ import nocking.app.control.Grid.Column;
 import nocking.app.control.Paper;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
+import nocking.app.stage.Exports;
 import nocking.app.stage.Files;
 import nocking.app.stage.StageView;
 import nocking.book.BookException;
 import nocking.book.LogEntry;
 import nocking.book.Revision;
-import nocking.book.exchange.Output;
 import nocking.book.exchange.PointsCsv;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
@@ -36,7 +35,7 @@ public final class RecordStage implements StageView {
       DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm").withZone(ZoneId.systemDefault());
 
   private final Desk desk;
-  private final Files files;
+  private final Exports exports;
   private final TextField name = new TextField();
   private final Button keep = new Button("Name revision");
   private final Button back = new Button("Go back to it");
@@ -55,7 +54,7 @@ public final class RecordStage implements StageView {
 
   public RecordStage(Desk desk, Files files) {
     this.desk = desk;
-    this.files = files;
+    exports = new Exports(desk, files);
     name.setId("revision-name");
     name.setPromptText("Name of this state, for example: as found, spring");
     name.setAccessibleText("Name of the revision");
@@ -232,29 +231,17 @@ public final class RecordStage implements StageView {
 
   private void exportJson() {
     Channel c = channel();
-    save("Channel", GeneratedEquation.identifier(c.tag()) + ".json", ".json", ChannelJson.write(c));
+    exports.write(
+        "Channel", GeneratedEquation.identifier(c.tag()) + ".json", ".json", ChannelJson.write(c));
   }
 
   private void exportCsv() {
     Channel c = channel();
-    save(
+    exports.write(
         "Column file",
         GeneratedEquation.identifier(c.tag()) + "_points.csv",
         ".csv",
         PointsCsv.write(c));
-  }
-
-  private void save(String kind, String suggested, String ending, String text) {
-    files.toSave(kind, suggested, ending).ifPresent(f -> write(f, text));
-  }
-
-  private void write(Path file, String text) {
-    try {
-      Output.write(file, text, true);
-      desk.say("%s is written.".formatted(file), false);
-    } catch (BookException e) {
-      desk.say(e.getMessage() + ".", true);
-    }
   }
 
   @Override

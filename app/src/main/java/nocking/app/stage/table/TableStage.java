@@ -24,10 +24,9 @@ import nocking.app.control.PlotView;
 import nocking.app.control.Segments;
 import nocking.app.control.WheelScroll;
 import nocking.app.desk.Desk;
+import nocking.app.stage.Exports;
 import nocking.app.stage.Files;
 import nocking.app.stage.StageView;
-import nocking.book.BookException;
-import nocking.book.exchange.Output;
 import nocking.channel.Channel;
 import nocking.firmware.TableSource;
 import nocking.path.GeneratedEquation;
@@ -49,7 +48,7 @@ import nocking.table.TableSpec;
 /** The view of the sixth stage. */
 public final class TableStage implements StageView {
   private final Desk desk;
-  private final Files files;
+  private final Exports saving;
   private final EntryField cells;
   private final EntryField rawDecimals;
   private final EntryField outDecimals;
@@ -68,7 +67,7 @@ public final class TableStage implements StageView {
 
   public TableStage(Desk desk, Files files) {
     this.desk = desk;
-    this.files = files;
+    saving = new Exports(desk, files);
     cells = whole("table-cells", "Cells", TableSpec::withCells);
     rawDecimals = whole("table-raw-decimals", "Raw decimals", TableSpec::withRawDecimals);
     outDecimals = whole("table-out-decimals", "Output decimals", TableSpec::withOutDecimals);
@@ -204,21 +203,11 @@ public final class TableStage implements StageView {
             spec().descending(),
             spec().rawDecimals(),
             spec().outDecimals());
-    files
-        .toSave(kind, source.name() + "_table" + ending, ending)
-        .ifPresent(
-            file -> {
-              String text =
-                  ending.equals(".csv")
-                      ? source.csv(table.get())
-                      : source.header(table.get(), a.table().error().orElseThrow());
-              try {
-                Output.write(file, text, true);
-                desk.say("The table is in %s.".formatted(file), false);
-              } catch (BookException e) {
-                desk.say(e.getMessage() + ".", true);
-              }
-            });
+    String text =
+        ending.equals(".csv")
+            ? source.csv(table.get())
+            : source.header(table.get(), a.table().error().orElseThrow());
+    saving.write(kind, source.name() + "_table" + ending, ending, text);
   }
 
   @Override

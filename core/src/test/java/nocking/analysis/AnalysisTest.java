@@ -1,0 +1,168 @@
+package nocking.analysis;
+
+import static nocking.Channels.v;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import java.util.stream.IntStream;
+import nocking.Channels;
+import nocking.channel.Adopted;
+import nocking.channel.Channel;
+import nocking.channel.WorkStep;
+import nocking.check.CheckPoint;
+import nocking.check.CheckSheet;
+import nocking.fit.EndPointLine;
+import nocking.fit.Fit;
+import nocking.points.PointSet;
+import nocking.points.RawUnit;
+import nocking.points.ReferencePoint;
+import nocking.quantity.Value;
+import nocking.sensor.LinearSensor;
+import nocking.table.TableSpec;
+import org.junit.jupiter.api.Test;
+
+/** Everything that can be known from a channel, from blank to checked. */
+class AnalysisTest {
+  private static final Channel BLANK = Channel.blank("b", "NEW");
+
+  private static Channel measured() {
+    return Channels.incubator()
+        .withPoints(
+            Channels.points(new double[] {4, 6.5, 9, 11.5, 14}, x -> 1.677 + 0.2694 * (x - 9)));
+  }
+
+  @Test
+  void blankChannelIsEmptyAndSaysNothingWrong() {
+    Analysis a = Analysis.of(BLANK);
+    assertThat(a.path()).isEmpty();
+    assertThat(a.pathProblem()).isEmpty();
+    assertThat(a.at(5)).isEmpty();
+    assertThat(a.fits()).isEmpty();
+    assertThat(a.findings()).isEmpty();
+    assertThat(a.state()).isEqualTo(ChannelState.NOT_STARTED);
+    assertThat(a.worstError()).isEmpty();
+    assertThat(a.table().problem()).isEqualTo("no table is asked for yet");
+    for (WorkStep s : WorkStep.values())
+      assertThat(a.progress(s)).as(s.title()).isEqualTo(Progress.EMPTY);
+  }
+
+  @Test
+  void dotsFillAsTheWorkGoesOn() {
+    Channel c = measured().define(d -> d.withTolerance(null));
+    assertThat(Analysis.of(c).progress(WorkStep.DEFINE)).isEqualTo(Progress.HALF);
+    c = c.define(d -> d.withTolerance(v(0.1)));
+    Analysis a = Analysis.of(c);
+    assertThat(a.progress(WorkStep.DEFINE)).isEqualTo(Progress.FULL);
+    assertThat(a.progress(WorkStep.COLLECT)).isEqualTo(Progress.FULL);
+    assertThat(a.progress(WorkStep.FIT)).isEqualTo(Progress.HALF);
+    assertThat(Analysis.of(a.adopting("line")).progress(WorkStep.FIT)).isEqualTo(Progress.FULL);
+    Channel half = c.withPoints(new PointSet(RawUnit.VOLTS, c.points().points().subList(0, 2)));
+    assertThat(Analysis.of(half).progress(WorkStep.COLLECT)).isEqualTo(Progress.HALF);
+  }
+
+  @Test
+  void readingFollowsTheAdoptedCurve() {
+    Channel c = measured();
+    ProbeState design = Analysis.of(c).at(9).orElseThrow();
+    assertThat(design.error()).as("half a count at most").isCloseTo(0, within(0.0016));
+    Analysis adopted = Analysis.of(Analysis.of(c).adopting("line"));
+    ProbeState fitted = adopted.at(9).orElseThrow();
+    assertThat(fitted.error()).isCloseTo(-0.027 / 0.2694, within(0.003));
+    assertThat(fitted.readOut().output())
+        .as("the path is the design")
+        .isCloseTo(1.65, within(1e-12));
+  }
+
+  @Test
+  void adoptedConstantsStayWhenPointsChange() {
+    Channel adopted = Analysis.of(measured()).adopting("line");
+    double before = Analysis.of(adopted).curve().orElseThrow().quantity(1.677);
+    Channel moved = adopted.withPoints(Channels.points(new double[] {4, 9, 14}, x -> 2 + 0.1 * x));
+    assertThat(Analysis.of(moved).curve().orElseThrow().quantity(1.677)).isEqualTo(before);
+    assertThat(Analysis.of(moved).refitted().orElseThrow().curve().quantity(1.677))
+        .isNotEqualTo(before);
+  }
+
+  @Test
+  void countsAreTakenAsTheMiddleOfTheirStep() {
+    List<ReferencePoint> counts =
+        IntStream.of(409, 2081, 3753)
+            .mapToObj(n -> ReferencePoint.of(v(4 + (n - 409) / 334.4), v(n)))
+            .toList();
+    Analysis a = Analysis.of(Channels.incubator().withPoints(new PointSet(RawUnit.COUNTS, counts)));
+    assertThat(a.samples().raw()[0]).isCloseTo(409.5 * 3.3 / 4096, within(1e-12));
+    Fit line = a.fit("line").orElseThrow();
+    assertThat(line.worstError()).isLessThan(0.01);
+  }
+
+  @Test
+  void modelsThatThePointsCannotDetermineSayWhy() {
+    Channel one = Channels.incubator().withPoints(Channels.points(new double[] {9}, x -> 1.65));
+    Analysis a = Analysis.of(one);
+    assertThat(a.fits()).extracting(Fit::model).containsExactly("design", "line-zero");
+    assertThat(a.fitProblem(new EndPointLine()))
+        .contains("Line through the ends needs at least 2 points; there is 1");
+    assertThat(Analysis.of(measured()).fitProblem(new EndPointLine())).isEmpty();
+    assertThat(Analysis.of(BLANK).adopting("line")).as("nothing to adopt").isEqualTo(BLANK);
+    assertThat(Analysis.of(BLANK).adopting("design").adopted()).isEqualTo(Adopted.DESIGN);
+  }
+
+  @Test
+  void digitsAreThoseThatACountJustifies() {
+    assertThat(Analysis.of(Channels.blower()).decimals()).isEqualTo(1);
+    assertThat(Analysis.of(Channels.incubator()).decimals()).isEqualTo(2);
+    assertThat(Analysis.of(Channels.blower().define(d -> d.withTolerance(v(0.05)))).decimals())
+        .as("a tolerance is always visible")
+        .isEqualTo(2);
+  }
+
+  @Test
+  void tableCoversTheWorkingRangeInBothAxes() {
+    Channel c =
+        Analysis.of(measured())
+            .adopting("line")
+            .withTable(new TableSpec(6, RawUnit.VOLTS, false, 4, 3));
+    var volts = Analysis.of(c).table();
+    assertThat(volts.table().orElseThrow().cells().getFirst().out()).isCloseTo(4, within(0.002));
+    assertThat(volts.table().orElseThrow().cells().getLast().out()).isCloseTo(14, within(0.002));
+    assertThat(volts.error().orElseThrow().worst()).isLessThan(0.001);
+    var counts = Analysis.of(c.withTable(c.table().withAxis(RawUnit.COUNTS))).table();
+    assertThat(counts.table().orElseThrow().cells()).allMatch(k -> k.raw() == Math.rint(k.raw()));
+    assertThat(counts.error().orElseThrow().worst()).isLessThan(0.001);
+    var tooMany = Analysis.of(c.withTable(new TableSpec(900, RawUnit.VOLTS, false, 1, 3))).table();
+    assertThat(tooMany.problem()).contains("ask for fewer cells or more raw decimals");
+  }
+
+  @Test
+  void tableOutsideTheConverterIsRefused() {
+    var far = new LinearSensor(v(10), v(0), v(0.01), v(0), v(25), v(0));
+    Channel c =
+        Channels.incubator().withSensor(far).withStages(List.of()).withTable(TableSpec.DEFAULT);
+    assertThat(Analysis.of(c).table().problem())
+        .isEqualTo("the working range lies outside the converter's range");
+  }
+
+  @Test
+  void stateIsTheGravestThatIsKnown() {
+    var good = new CheckPoint(v(9), v(9.01));
+    var bad = new CheckPoint(v(9), v(9.2));
+    Channel c = Channels.incubator();
+    assertThat(Analysis.of(c).state()).isEqualTo(ChannelState.UNDER_WAY);
+    assertThat(state(c, good)).isEqualTo(ChannelState.PASS);
+    assertThat(state(c, bad)).isEqualTo(ChannelState.FAIL);
+    Channel doubtful = c.define(d -> d.withPivot(Value.of(8)));
+    assertThat(state(doubtful, good)).isEqualTo(ChannelState.WARNING);
+    assertThat(Analysis.of(withCheck(c, good, bad)).worstError().orElseThrow())
+        .isCloseTo(0.2, within(1e-9));
+    assertThat(Analysis.of(measured()).worstError().orElseThrow()).isCloseTo(0.1, within(0.03));
+  }
+
+  private static ChannelState state(Channel c, CheckPoint... points) {
+    return Analysis.of(withCheck(c, points)).state();
+  }
+
+  private static Channel withCheck(Channel c, CheckPoint... points) {
+    return c.withCheck(new CheckSheet(CheckSheet.Measured.READING, List.of(points)));
+  }
+}
