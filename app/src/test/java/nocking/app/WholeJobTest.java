@@ -88,8 +88,9 @@ class WholeJobTest extends WindowTest {
     return (TableView<Integer>) shell.scene().lookup("#" + id);
   }
 
-  /** What a cell shows. */
+  /** What a cell shows, scrolled to as a user would. */
   private String cell(String grid, int row, int column) {
+    hands.run(() -> grid(grid).scrollTo(row));
     return Hands.ask(
         () ->
             grid(grid).lookupAll(".table-row-cell").stream()

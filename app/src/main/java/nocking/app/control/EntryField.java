@@ -40,6 +40,7 @@ public final class EntryField extends VBox {
   private String good = "";
   private boolean showing;
   private boolean taking;
+  private boolean whenDone;
 
   /**
    * @param id of the text field, for tests and for finding it by name
@@ -113,8 +114,27 @@ public final class EntryField extends VBox {
     field.setAccessibleText(text);
   }
 
+  /**
+   * Takes the text only with Enter or when the field is left: for words of which a part means
+   * something else, such as ps on the way to psi.
+   */
+  public EntryField whenDone() {
+    whenDone = true;
+    field.setOnAction(e -> finish());
+    return this;
+  }
+
+  private void finish() {
+    if (!field.getText().equals(good)) take(field.getText());
+  }
+
   private void typed(String text) {
     if (showing) return;
+    if (whenDone) clearReason();
+    else take(text);
+  }
+
+  private void take(String text) {
     taking = true;
     try {
       taker.take(text);
@@ -142,6 +162,7 @@ public final class EntryField extends VBox {
             if (field.isFocused() && field.getSelection().getLength() == 0) field.selectAll();
           });
     } else {
+      if (whenDone) finish();
       sealed.run();
       if (!wrong()) set(good);
     }

@@ -73,9 +73,9 @@ public final class DefineStage implements StageView {
 
   public DefineStage(Desk desk) {
     this.desk = desk;
-    tag = entry("define-tag", "Tag", false, this::takeTag);
+    tag = entry("define-tag", "Tag", false, this::takeTag).whenDone();
     name = entry("define-name", "Name", false, t -> define("name", d -> d.withName(t.strip())));
-    unit = entry("define-unit", "Unit", false, this::takeUnit);
+    unit = entry("define-unit", "Unit", false, this::takeUnit).whenDone();
     range =
         entry("define-range", "Working range", true, this::takeRange)
             .help("Two values with … or .. or 'to' between them, for example 4 … 14.");

@@ -1,0 +1,107 @@
+package nocking.app.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.time.Clock;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicInteger;
+import nocking.book.BookFile;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+import nocking.channel.ChannelJson;
+import nocking.demo.Hatchery;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** One writing thread between the desk and the disk; when the disk refuses, nothing is lost. */
+class BookStoreTest {
+  @TempDir Path folder;
+  private final AtomicInteger news = new AtomicInteger();
+
+  private Path file() {
+    return folder.resolve("b.nocking");
+  }
+
+  private BookStore open() {
+    return new BookStore(
+        BookFile.open(file(), Clock.systemUTC()),
+        folder.resolve("rescue"),
+        Clock.systemUTC(),
+        news::incrementAndGet);
+  }
+
+  private Book onDisk() {
+    try (BookFile b = BookFile.openToRead(file(), Clock.systemUTC())) {
+      assertThat(b.problems()).isEmpty();
+      return b.read();
+    }
+  }
+
+  @Test
+  void differencesAreWrittenInOrder() {
+    Book first = Hatchery.book(1);
+    Book second = first.without("hatchery-gv-p1").with(Channel.blank("n", "N-1"));
+    try (BookStore store = open()) {
+      store.save(Book.EMPTY, first, "first");
+      store.save(first, second, "second");
+      store.flush();
+      assertThat(onDisk()).isEqualTo(second);
+      store.save(second, first, "undo");
+      store.flush();
+      assertThat(onDisk()).as("undo of a removal puts the order back").isEqualTo(first);
+      assertThat(store.state()).startsWith("saved ");
+      assertThat(news.get()).isEqualTo(3);
+    }
+  }
+
+  @Test
+  void revisionsComeAfterTheEditsBeforeThem() {
+    Channel c = Channel.blank("n", "N-1");
+    try (BookStore store = open()) {
+      store.save(Book.EMPTY, new Book(List.of(c)), "new");
+      store.nameRevision(c, "first");
+      store.note("unlock", "n", "sensor replaced");
+      store.flush();
+      assertThat(store.log("n"))
+          .extracting(e -> e.kind())
+          .containsExactly("unlock", "revision", "edit");
+      assertThat(store.revisions("n")).hasSize(1);
+    }
+  }
+
+  @Test
+  void refusedWriteLeavesARescueCopyAndIsTriedAgain() throws SQLException, IOException {
+    Book book = Hatchery.book(1);
+    try (BookStore store = open()) {
+      sql("ALTER TABLE channel RENAME TO hidden");
+      store.save(Book.EMPTY, book, "import");
+      store.flush();
+      assertThat(store.failed()).isTrue();
+      Path rescue = folder.resolve("rescue").resolve("b-rescue.json");
+      assertThat(store.state())
+          .contains("cannot be written")
+          .contains("the work is kept in memory and in " + rescue);
+      assertThat(ChannelJson.readAny(Files.readString(rescue), "rescue")).isEqualTo(book);
+
+      sql("ALTER TABLE hidden RENAME TO channel");
+      Book next = book.with(Channel.blank("n", "N-1"));
+      store.save(book, next, "new channel");
+      store.flush();
+      assertThat(store.failed()).isFalse();
+    }
+    assertThat(onDisk().channels())
+        .as("the next edit brings everything that was missing")
+        .hasSize(6);
+  }
+
+  private void sql(String statement) throws SQLException {
+    try (var c = DriverManager.getConnection("jdbc:sqlite:" + file())) {
+      c.createStatement().executeUpdate(statement);
+    }
+  }
+}
