@@ -22,9 +22,8 @@ final class PointsNotMonotone implements Rule {
     if (sorted.size() < 3) return Stream.empty();
     double rise = sorted.getLast().mean() - sorted.getFirst().mean();
     for (int i = 1; i < sorted.size(); i++) {
-      double step = sorted.get(i).mean() - sorted.get(i - 1).mean();
-      if (step * Math.signum(rise) < -NOISE * Math.abs(rise)) {
-        int row = all.indexOf(sorted.get(i));
+      if (turns(sorted, i - 1, i, rise)) {
+        int row = all.indexOf(sorted.get(outOfLine(sorted, i, rise)));
         return Stream.of(
             Finding.of(
                     "not-monotone",
@@ -39,5 +38,17 @@ final class PointsNotMonotone implements Rule {
       }
     }
     return Stream.empty();
+  }
+
+  private static boolean turns(List<ReferencePoint> sorted, int from, int to, double rise) {
+    double step = sorted.get(to).mean() - sorted.get(from).mean();
+    return step * Math.signum(rise) < -NOISE * Math.abs(rise);
+  }
+
+  /** Of the two points between which the reading turns, the one without which it would not. */
+  private static int outOfLine(List<ReferencePoint> sorted, int i, double rise) {
+    boolean laterIsSound = i + 1 == sorted.size() || turns(sorted, i - 1, i + 1, rise);
+    boolean withoutEarlier = i == 1 || !turns(sorted, i - 2, i, rise);
+    return laterIsSound && withoutEarlier ? i - 1 : i;
   }
 }

@@ -188,6 +188,10 @@ class RuleTest {
     Channel faulty = incubator(x -> x == 8 ? design(6.5) : design(x));
     assertThat(found(faulty, "not-monotone").headline())
         .isEqualTo("Points are not monotone at row 5");
+    Channel high = incubator(x -> x == 8 ? 3.1 : design(x));
+    assertThat(found(high, "not-monotone").headline())
+        .as("the point that is out of line is named, not its neighbour")
+        .isEqualTo("Points are not monotone at row 5");
     absent(incubator(RuleTest::design), "not-monotone");
   }
 
