@@ -60,6 +60,10 @@ public final class NockingCli implements Runnable {
     line.setUsageHelpAutoWidth(true);
     line.setUnmatchedOptionsArePositionalParams(false);
     for (CommandLine sub : line.getSubcommands().values()) {
+      sub.getCommandSpec().mixinStandardHelpOptions(true);
+      for (CommandLine inner : sub.getSubcommands().values()) {
+        inner.getCommandSpec().mixinStandardHelpOptions(true);
+      }
       // "-40" is a number here before it is an unknown option.
       sub.setUnmatchedOptionsArePositionalParams(sub.getCommand() instanceof ConvertCommand);
     }

@@ -45,6 +45,13 @@ final class TableCommand extends JsonOption {
   @Option(names = "--tolerance", paramLabel = "T", hidden = true)
   String tolerance;
 
+  @Option(
+      names = {"--raw-bits", "--out-bits", "--outside", "--float"},
+      arity = "0..1",
+      fallbackValue = "",
+      hidden = true)
+  String firmware;
+
   @Option(names = "--decimals", paramLabel = "D", description = "Decimals of the output.")
   Integer decimals;
 
@@ -63,6 +70,12 @@ final class TableCommand extends JsonOption {
   @Override
   int run(Answer answer) {
     if (tolerance != null) throw new NotAvailableException("a table for a tolerance");
+    if (firmware != null) {
+      throw new NotAvailableException("a table with the receiver's own integer arithmetic");
+    }
+    if (out != null && out.toString().toLowerCase(Locale.ROOT).endsWith(".xlsx")) {
+      throw new NotAvailableException("a table as .xlsx");
+    }
     if (!placement.equals("equal")) throw new NotAvailableException("the placement " + placement);
     if (cells == null) throw new QuantityException("a table needs --cells N");
     ColumnFile f = ColumnFile.read(file);

@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.within;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import org.assertj.core.data.Percentage;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -246,5 +248,108 @@ class ContractTest {
     assertThat(Console.run("fit", folder.resolve("load-cell.csv"), "--model", "qubic").code())
         .isEqualTo(3);
     assertThat(Console.run("nonsense").code()).isEqualTo(2);
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "--tolerance 1.5",
+        "--cells 8 --placement optimal",
+        "--cells 8 --raw-bits 12",
+        "--cells 8 --outside hold",
+        "--cells 8 --float",
+        "--cells 8 --out t.xlsx"
+      })
+  void laterTablesAreNotAvailableYet(String options) throws IOException {
+    var words = new ArrayList<Object>(List.of("table", resource("load-cell.csv")));
+    words.addAll(List.of(options.split(" ")));
+    Console c = Console.run(words.toArray());
+    assertThat(c.code()).isEqualTo(2);
+    assertThat(c.err()).endsWith("not available yet.\n");
+  }
+
+  @Test
+  void pathIsReadableWithoutJson() {
+    Console c = Console.run("path", channelFile("IN-T2"), "--at", "9");
+    assertThat(c.out())
+        .startsWith("(1)  V1 = V0 + α·T    [Linear sensor]\n")
+        .contains("(4)  T = ((Vout − Vgnd)·Rg/Rf + Voff − V0)/α    [solved for T]")
+        .contains("T = 3.7037·Vout + 2.8889    pivot 9 at Vgnd = 1.65 V")
+        .contains("9.00  TP1 0.53000 V  TP2 1.65000 V  raw 2048");
+  }
+
+  @Test
+  void findingsAreThoseOfTheWindow() {
+    JsonNode findings = Console.run("path", channelFile("BL-P1"), "--json").json().get("findings");
+    assertThat(findings.get(0).get("rule").asString()).isEqualTo("point-slip");
+    assertThat(findings.get(0).get("severity").asString()).isEqualTo("warning");
+    assertThat(findings.get(0).get("stage").asString()).isEqualTo("collect");
+    assertThat(findings).hasSize(4);
+  }
+
+  @Test
+  void fitTellsTheModelsApart() throws IOException {
+    Path points = folder.resolve("points.csv");
+    Files.writeString(points, "p,U\nkPa,V\n0,0.40\n50,2.50\n100,4.60\n");
+    JsonNode all = Console.run("fit", points, "--tolerance", "0.5", "--json").json();
+    assertThat(all.get("models")).hasSize(3);
+    assertThat(all.get("recommended").asString()).as("both are exact here").isIn("ends", "line");
+    assertThat(all.get("reason").asString()).startsWith("Simplest that is good enough");
+    Console text = Console.run("fit", points, "--model", "line,ends");
+    assertThat(text.out()).startsWith("model").contains("b1 = 23.809524").hasLineCount(4);
+    assertThat(
+            Console.run("fit", points, "--x", "U", "--y", "p", "--model", "ends", "--json").json())
+        .isNotNull();
+    assertThat(
+            Console.run("fit", points, "--x", "p", "--y", "U", "--model", "ends", "--json")
+                .json()
+                .get("models")
+                .get(0)
+                .get("coefficients")
+                .get(1)
+                .get("value")
+                .asDouble())
+        .isCloseTo(0.042, within(1e-12));
+  }
+
+  @Test
+  void checkWithoutMeasurementsIsOpenAndTellsWhatToExpect() {
+    JsonNode c = Console.run("check", book, "BL-P1", "--json").json();
+    assertThat(c.get("verdict").asString()).isEqualTo("open");
+    JsonNode top = c.get("points").get(2);
+    assertThat(top.get("expectedRaw").asInt()).isEqualTo(2400);
+    assertThat(top.get("expectedNodes").get(1).get("value").asDouble())
+        .isCloseTo(1.93377, within(5e-6));
+    assertThat(top.get("expectedReading").asDouble()).isCloseTo(60, within(0.015));
+    assertThat(top.get("error").isNull()).isTrue();
+  }
+
+  @Test
+  void wholeBookGoesOutAndComesInAgain() throws IOException {
+    Path json = folder.resolve("book.json");
+    Path other = folder.resolve("other.nocking");
+    assertThat(Console.run("export", book, "--out", json).code()).isZero();
+    assertThat(
+            Console.run("import", json, "--book", other, "--json").json().get("channels").asInt())
+        .isEqualTo(5);
+    Path again = folder.resolve("again.json");
+    assertThat(Console.run("export", other, "--out", again).code()).isZero();
+    assertThat(again).hasSameTextualContentAs(json);
+    assertThat(Console.run("import", json, "--book", other, "--force").err())
+        .as("a locked channel is never replaced")
+        .contains("IN-T2 is locked in");
+  }
+
+  @Test
+  void helpNamesWhatThereIs() {
+    String help = Console.run("--help").out();
+    assertThat(help)
+        .contains("convert", "sensor", "path", "fit", "table", "check", "export", "import", "book");
+    assertThat(Console.run("fit", "--help").out())
+        .contains("--tolerance")
+        .doesNotContain("rational");
+    assertThat(Console.run("book", "verify", "--help").out()).contains("BOOK");
+    assertThat(Console.run("--version").out()).startsWith("Nocking ");
+    assertThat(Console.run().code()).isEqualTo(2);
   }
 }
