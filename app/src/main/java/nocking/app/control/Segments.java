@@ -29,8 +29,12 @@ public final class Segments<T> extends HBox {
         .selectedToggleProperty()
         .addListener(
             (o, before, now) -> {
-              if (now == null) before.setSelected(true);
-              else if (!showing) {
+              if (now == null) {
+                // A click on the present choice takes nothing away and is no new choice.
+                showing = true;
+                before.setSelected(true);
+                showing = false;
+              } else if (!showing) {
                 @SuppressWarnings("unchecked")
                 T choice = (T) now.getUserData();
                 chosen.accept(choice);
