@@ -65,11 +65,7 @@ public final class DesktopApp extends Application {
         desk.say("%s is open already.".formatted(file.getFileName()), false);
         return;
       }
-      try {
-        desk.open(store(file, () -> desk));
-      } catch (BookException | DocumentException e) {
-        desk.say(e.getMessage() + ". The open book is as it was.", true);
-      }
+      desk.open(store(file, () -> desk));
     }
 
     private static boolean same(Path a, Path b) {
@@ -78,11 +74,7 @@ public final class DesktopApp extends Application {
 
     @Override
     public void openDemo() {
-      try {
-        open(DemoBook.fresh());
-      } catch (BookException e) {
-        desk.say(e.getMessage() + ".", true);
-      }
+      open(DemoBook.fresh());
     }
   }
 

@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.within;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.DriverManager;
+import java.sql.SQLException;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
@@ -282,6 +284,68 @@ class InTheHandTest extends WindowTest {
     hands.fill("define-name", "found");
     assertThat(onDisk().channels()).hasSize(200);
     assertThat(onDisk().byId("id150").orElseThrow().definition().name()).isEqualTo("found");
+  }
+
+  private void openFromTheDialog(Path file) {
+    chosen.add(file);
+    hands.press(KeyCode.CONTROL, KeyCode.O);
+  }
+
+  @Test
+  void foreignFileIsRefusedAndTheOpenBookStays() throws IOException {
+    open(Hatchery.book(1));
+    openFromTheDialog(Files.writeString(folder.resolve("letter.nocking"), "Dear book,"));
+    assertThat(message())
+        .contains("letter.nocking is not a bench book")
+        .endsWith("The open book is as it was.");
+    assertThat(Hands.<Book>ask(() -> desk.book())).isEqualTo(Hatchery.book(1));
+    hands.run(() -> desk.select(desk.book().byTag("BL-P1").orElseThrow().id()));
+    hands.fill("define-name", "still here");
+    assertThat(onDisk().byTag("BL-P1").orElseThrow().definition().name()).isEqualTo("still here");
+  }
+
+  @Test
+  void newerBookOpensReadOnlyWithAMessage() throws SQLException {
+    open(Hatchery.book(1));
+    Path newer = DemoBook.at(folder.resolve("newer.nocking"));
+    try (var c = DriverManager.getConnection("jdbc:sqlite:" + newer)) {
+      c.createStatement().execute("PRAGMA user_version = 7");
+    }
+    openFromTheDialog(newer);
+    assertThat(message()).startsWith("Open read-only: a newer Nocking wrote it (book version 7");
+    assertThat(text("lock-state")).isEqualTo("read-only");
+  }
+
+  @Test
+  void bookThatCannotBeMadeIsSaid() {
+    open(Hatchery.book(1));
+    // The kernel's own file system refuses new files even to the superuser.
+    openFromTheDialog(Path.of("/proc/nocking-test.nocking"));
+    assertThat(message()).contains("cannot be made").endsWith("The open book is as it was.");
+  }
+
+  @Test
+  void onePointAndEqualPointsSayWhyThereIsNoLine() {
+    openDemo("GV-P1", WorkStep.COLLECT);
+    hands.run(() -> paste("0\t0.5\n"));
+    hands.press(KeyCode.CONTROL, KeyCode.V).press(KeyCode.CONTROL, KeyCode.DIGIT5);
+    assertThat(shown(".caption"))
+        .anyMatch(s -> s.contains("Least-squares line needs at least 2 points; there is 1."));
+    hands.press(KeyCode.CONTROL, KeyCode.DIGIT4);
+    hands.run(() -> paste("10\t0.5\n"));
+    hands.press(KeyCode.CONTROL, KeyCode.V).press(KeyCode.CONTROL, KeyCode.DIGIT5);
+    assertThat(shown(".caption"))
+        .anyMatch(s -> s.contains("needs two different raw values; all 2 are 0.5."));
+  }
+
+  /** Puts a block on the clipboard and the keyboard on the last row of the points. */
+  private void paste(String block) {
+    var content = new ClipboardContent();
+    content.putString(block);
+    Clipboard.getSystemClipboard().setContent(content);
+    TableView<?> t = (TableView<?>) shell.scene().lookup("#points");
+    t.requestFocus();
+    t.getSelectionModel().clearAndSelect(t.getItems().size() - 1);
   }
 
   @Test

@@ -46,7 +46,11 @@ import nocking.path.GeneratedEquation;
 public final class Shell {
   /** Opens books for the shell. */
   public interface Books {
-    /** Opens or makes a book and puts it on the desk, or says why not. */
+    /**
+     * Opens or makes a book and puts it on the desk.
+     *
+     * @throws BookException or DocumentException, one sentence; the open book stays
+     */
     void open(Path file);
 
     /** Puts a fresh copy of the demo book on the desk. */
@@ -217,7 +221,7 @@ public final class Shell {
     first.setOnAction(e -> newChannel());
     var demo = new Button("Look at the demo book");
     demo.setId("front-demo");
-    demo.setOnAction(e -> books.openDemo());
+    demo.setOnAction(e -> bring(books::openDemo));
     var load = new Button("Import a channel…");
     load.setOnAction(e -> importChannel());
     var page = new VBox(big, text, new HBox(10, first, demo, load));
@@ -248,13 +252,16 @@ public final class Shell {
     commands.add(
         "New book…",
         "",
-        () -> files.toSave("Bench book", "bench.nocking", ".nocking").ifPresent(books::open));
+        () ->
+            files
+                .toSave("Bench book", "bench.nocking", ".nocking")
+                .ifPresent(f -> bring(() -> books.open(f))));
     commands.add(
         "Open book…",
         "Shortcut+O",
-        () -> files.toOpen("Bench book", "*.nocking").ifPresent(books::open));
+        () -> files.toOpen("Bench book", "*.nocking").ifPresent(f -> bring(() -> books.open(f))));
     commands.add("Copy book to…", "", this::copyBook);
-    commands.add("Open the demo book", "", books::openDemo);
+    commands.add("Open the demo book", "", () -> bring(books::openDemo));
     commands.add("Import channel…", "", this::importChannel);
     commands.add("Export channel…", "Shortcut+E", this::exportChannel);
     commands.add("Export whole book…", "", this::exportBook);
@@ -344,6 +351,15 @@ public final class Shell {
                     GeneratedEquation.identifier(c.tag()) + ".json",
                     ".json",
                     ChannelJson.write(c)));
+  }
+
+  /** Another book, or the sentence why not with the present one untouched. */
+  private void bring(Runnable opening) {
+    try {
+      opening.run();
+    } catch (BookException | DocumentException e) {
+      desk.say(e.getMessage() + ". The open book is as it was.", true);
+    }
   }
 
   private void copyBook() {
