@@ -20,11 +20,9 @@ import javafx.scene.control.TableView;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
+import nocking.app.desk.MemoryStore;
 import nocking.app.desk.Store;
-import nocking.book.BookException;
 import nocking.book.BookFile;
-import nocking.book.LogEntry;
-import nocking.book.Revision;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
@@ -375,75 +373,21 @@ class InTheHandTest extends WindowTest {
   }
 
   /** A store whose disk is full. */
-  private static final class FullDisk implements Store {
-    private final Book book = Hatchery.book(1);
-    private boolean failed;
-
-    @Override
-    public Book book() {
-      return book;
-    }
-
-    @Override
-    public String name() {
-      return "full.nocking";
-    }
-
-    @Override
-    public String readOnlyBecause() {
-      return "";
-    }
-
-    @Override
-    public void save(Book before, Book after, String what) {
-      failed = true;
-    }
-
-    @Override
-    public String state() {
-      return failed
-          ? "full.nocking cannot be written: disk full; the work is kept in memory"
-          : "open";
+  private static final class FullDisk extends MemoryStore {
+    FullDisk() {
+      super(Hatchery.book(1), "");
     }
 
     @Override
     public boolean failed() {
-      return failed;
+      return !saved().isEmpty();
     }
 
     @Override
-    public Revision nameRevision(Channel channel, String name) {
-      throw new BookException(BookException.Cause.OUTSIDE, "disk full");
-    }
-
-    @Override
-    public List<Revision> revisions(String channelId) {
-      return List.of();
-    }
-
-    @Override
-    public List<LogEntry> log(String channelId) {
-      return List.of();
-    }
-
-    @Override
-    public void note(String kind, String channelId, String text) {
-      failed = true;
-    }
-
-    @Override
-    public void copyTo(Path target) {
-      throw new BookException(BookException.Cause.OUTSIDE, "disk full");
-    }
-
-    @Override
-    public void flush() {
-      failed = true;
-    }
-
-    @Override
-    public void close() {
-      failed = true;
+    public String state() {
+      return failed()
+          ? "full.nocking cannot be written: disk full; the work is kept in memory"
+          : "open";
     }
   }
 

@@ -298,9 +298,6 @@ class ContractTest {
     Console text = Console.run("fit", points, "--model", "line,ends");
     assertThat(text.out()).startsWith("model").contains("b1 = 23.809524").hasLineCount(4);
     assertThat(
-            Console.run("fit", points, "--x", "U", "--y", "p", "--model", "ends", "--json").json())
-        .isNotNull();
-    assertThat(
             Console.run("fit", points, "--x", "p", "--y", "U", "--model", "ends", "--json")
                 .json()
                 .get("models")

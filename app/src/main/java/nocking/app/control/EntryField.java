@@ -1,7 +1,6 @@
 package nocking.app.control;
 
 import javafx.application.Platform;
-import javafx.beans.property.BooleanProperty;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
@@ -103,15 +102,6 @@ public final class EntryField extends VBox {
 
   public TextField field() {
     return field;
-  }
-
-  public BooleanProperty editableProperty() {
-    return field.editableProperty();
-  }
-
-  public void title(String text) {
-    label.setText(text);
-    field.setAccessibleText(text);
   }
 
   /**

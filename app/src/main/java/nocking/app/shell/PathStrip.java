@@ -8,7 +8,6 @@ import java.util.function.IntConsumer;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.geometry.Side;
-import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
@@ -447,11 +446,6 @@ final class PathStrip extends VBox {
             shown,
             job,
             node.clipped());
-  }
-
-  /** The card of an element, for tests and for putting the focus there. */
-  Node element(int index) {
-    return cards.get(index);
   }
 
   /** Opens the stage of the work that an element belongs to. */

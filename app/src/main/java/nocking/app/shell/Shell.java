@@ -317,29 +317,42 @@ public final class Shell {
     files.toOpen("Channel", "*.json").ifPresent(this::importFrom);
   }
 
-  private void importFrom(Path file) {
+  /** Channels that were read, or the sentence why not. */
+  private record Incoming(Book book, String problem) {}
+
+  private static Incoming incoming(Path file) {
     try {
       String text = java.nio.file.Files.readString(file);
-      Book incoming = ChannelJson.readAny(text, file.getFileName().toString());
-      List<Channel> placed =
-          incoming.channels().stream()
-              .map(
-                  c ->
-                      desk.book().byTag(c.tag()).isPresent() || desk.book().byId(c.id()).isPresent()
-                          ? c.withId(Book.newId())
-                              .define(d -> d.withTag(desk.book().freeTag(d.tag())))
-                          : c)
-              .toList();
-      desk.addAll(placed, "import " + file.getFileName());
-      desk.say(
-          "%d channel%s from %s."
-              .formatted(placed.size(), placed.size() == 1 ? "" : "s", file.getFileName()),
-          false);
+      return new Incoming(ChannelJson.readAny(text, file.getFileName().toString()), "");
     } catch (DocumentException e) {
-      desk.say(e.getMessage() + ". The book is as it was.", true);
+      return new Incoming(null, e.getMessage() + ". The book is as it was.");
     } catch (IOException e) {
-      desk.say("%s cannot be read as text. The book is as it was.".formatted(file), true);
+      return new Incoming(
+          null, "%s cannot be read as text. The book is as it was.".formatted(file));
     }
+  }
+
+  private void importFrom(Path file) {
+    Background.run(() -> incoming(file), read -> take(read, file.getFileName().toString()));
+  }
+
+  /** Puts channels into the book; a tag that is taken gets a number. */
+  private void take(Incoming read, String name) {
+    if (read.book == null) {
+      desk.say(read.problem, true);
+      return;
+    }
+    List<Channel> placed = read.book.channels().stream().map(this::placed).toList();
+    desk.addAll(placed, "import " + name);
+    desk.say(
+        "%d channel%s from %s.".formatted(placed.size(), placed.size() == 1 ? "" : "s", name),
+        false);
+  }
+
+  private Channel placed(Channel c) {
+    Book book = desk.book();
+    if (book.byTag(c.tag()).isEmpty() && book.byId(c.id()).isEmpty()) return c;
+    return c.withId(Book.newId()).define(d -> d.withTag(book.freeTag(d.tag())));
   }
 
   private void exportChannel() {

@@ -46,7 +46,7 @@ final class TopBar extends HBox {
                 "Export whole book…",
                 null,
                 "Close the window"),
-            edit(commands),
+            edit(),
             menu(
                 commands,
                 "Channel",
@@ -82,7 +82,7 @@ final class TopBar extends HBox {
     getChildren().addAll(brand, bar, gap, file, lock);
   }
 
-  private Menu edit(Commands commands) {
+  private Menu edit() {
     var menu = new Menu("Edit");
     menu.getItems().addAll(undo, redo);
     return menu;

@@ -1,6 +1,8 @@
 package nocking.app.stage;
 
 import java.nio.file.Path;
+import java.util.Optional;
+import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.book.BookException;
 import nocking.book.exchange.Output;
@@ -24,12 +26,16 @@ public final class Exports {
   }
 
   private void write(Path file, String text) {
-    try {
-      // The dialog has asked before it named an existing file.
-      Output.write(file, text, true);
-      desk.say("%s is written.".formatted(file), false);
-    } catch (BookException e) {
-      desk.say(e.getMessage() + ".", true);
-    }
+    Background.run(
+        () -> {
+          try {
+            // The dialog has asked before it named an existing file.
+            Output.write(file, text, true);
+            return Optional.<String>empty();
+          } catch (BookException e) {
+            return Optional.of(e.getMessage() + ".");
+          }
+        },
+        problem -> desk.say(problem.orElse("%s is written.".formatted(file)), problem.isPresent()));
   }
 }

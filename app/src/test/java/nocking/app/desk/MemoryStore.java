@@ -11,7 +11,7 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 
 /** A store without a disk that remembers what it was given. */
-public final class MemoryStore implements Store {
+public class MemoryStore implements Store {
   private final Book book;
   private final String readOnlyBecause;
   private final List<String> saved = new ArrayList<>();

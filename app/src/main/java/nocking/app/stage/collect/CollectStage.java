@@ -21,6 +21,7 @@ import nocking.app.control.Grid.Column;
 import nocking.app.control.Paper;
 import nocking.app.control.Segments;
 import nocking.app.control.WheelScroll;
+import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.app.stage.Files;
 import nocking.app.stage.StageView;
@@ -307,12 +308,27 @@ public final class CollectStage implements StageView {
   }
 
   private void open(Path file) {
+    Background.run(() -> attempt(file), this::preview);
+  }
+
+  /** A file that was read, or the sentence why not. */
+  private record Attempt(ColumnFile file, String problem) {}
+
+  private static Attempt attempt(Path file) {
     try {
-      importPanel.show(ColumnFile.read(file));
-      right.getChildren().setAll(importPanel);
+      return new Attempt(ColumnFile.read(file), "");
     } catch (ColumnException e) {
-      desk.say(capital(e.getMessage()) + ". The channel is as it was.", true);
+      return new Attempt(null, capital(e.getMessage()) + ". The channel is as it was.");
     }
+  }
+
+  private void preview(Attempt read) {
+    if (read.file == null) {
+      desk.say(read.problem, true);
+      return;
+    }
+    importPanel.show(read.file);
+    right.getChildren().setAll(importPanel);
   }
 
   private static String capital(String s) {
