@@ -24,6 +24,8 @@ class ArchitectureTest {
           "stage",
           "converter",
           "path",
+          "parts",
+          "tolerance",
           "points",
           "fit",
           "table",

@@ -98,7 +98,7 @@ final class PathCommand extends JsonOption {
       ProbeState s = analysis.at(input(x, analysis)).orElseThrow();
       var row = new ArrayList<>(List.of(analysis.reading(s.readOut().quantity())));
       for (ReadOut.Node n : s.readOut().nodes()) {
-        row.add(n.point().name() + " " + Numbers.fixed(n.volts(), 5) + " V");
+        row.add(n.point().name() + " " + Numbers.fixed(n.value(), 5) + " V");
       }
       row.add("raw " + s.readOut().code());
       row.add("reads " + Numbers.fixed(s.reading(), analysis.decimals() + 1));
@@ -136,7 +136,7 @@ final class PathCommand extends JsonOption {
   private static Map<String, Object> point(ProbeState s) {
     var nodes =
         s.readOut().nodes().stream()
-            .map(n -> Answer.object("name", n.point().name(), "value", n.volts(), "unit", "V"))
+            .map(n -> Answer.object("name", n.point().name(), "value", n.value(), "unit", "V"))
             .toList();
     return Answer.object(
         "quantity",

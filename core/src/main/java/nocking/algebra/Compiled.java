@@ -6,12 +6,14 @@ import nocking.algebra.Expr.Add;
 import nocking.algebra.Expr.Apply;
 import nocking.algebra.Expr.Div;
 import nocking.algebra.Expr.Function;
+import nocking.algebra.Expr.Mode;
 import nocking.algebra.Expr.Mul;
 import nocking.algebra.Expr.Neg;
 import nocking.algebra.Expr.Num;
 import nocking.algebra.Expr.Pow;
 import nocking.algebra.Expr.Sub;
 import nocking.algebra.Expr.Sym;
+import nocking.algebra.Expr.Through;
 
 /**
  * An expression of one variable as a chain of closures: the same arithmetic in the same order as
@@ -64,6 +66,10 @@ public final class Compiled {
       case Apply(Function function, Expr a) -> {
         var f = of(a, variable, constants);
         yield x -> function.of(f.applyAsDouble(x));
+      }
+      case Through(Graph graph, Mode mode, Expr a) -> {
+        var f = of(a, variable, constants);
+        yield x -> Expr.through(graph, mode, f.applyAsDouble(x));
       }
     };
   }

@@ -1,6 +1,7 @@
 package nocking.algebra;
 
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
@@ -25,18 +26,48 @@ public sealed interface Expr {
 
   record Apply(Function function, Expr a) implements Expr {}
 
-  /** Functions of one argument; each knows its inverse and derivative in {@link Calculus}. */
+  /** A function known by its graph: its value, its slope, or either of them turned round. */
+  record Through(Graph graph, Mode mode, Expr a) implements Expr {}
+
+  /** What is asked of a graph. */
+  enum Mode {
+    VALUE,
+    SLOPE,
+    INVERSE,
+    INVERSE_SLOPE
+  }
+
+  /** Functions of one argument; each has its inverse and derivative in {@link Calculus}. */
   enum Function {
     EXP,
     LN,
-    SQRT;
+    LOG,
+    SQRT,
+    SIN,
+    COS,
+    TAN,
+    ASIN,
+    ACOS,
+    ATAN;
 
     public double of(double x) {
       return switch (this) {
         case EXP -> Math.exp(x);
         case LN -> Math.log(x);
+        case LOG -> Math.log10(x);
         case SQRT -> Math.sqrt(x);
+        case SIN -> Math.sin(x);
+        case COS -> Math.cos(x);
+        case TAN -> Math.tan(x);
+        case ASIN -> Math.asin(x);
+        case ACOS -> Math.acos(x);
+        case ATAN -> Math.atan(x);
       };
+    }
+
+    /** Name in formulas: exp, ln, log … */
+    public String word() {
+      return name().toLowerCase(java.util.Locale.ROOT);
     }
   }
 
@@ -107,6 +138,11 @@ public sealed interface Expr {
     return fold(new Apply(function, this));
   }
 
+  /** This expression put through a graph. */
+  default Expr through(Graph graph, Mode mode) {
+    return new Through(graph, mode, this);
+  }
+
   private static boolean isNumber(Expr e, double value) {
     return e instanceof Num(double v) && v == value;
   }
@@ -144,6 +180,17 @@ public sealed interface Expr {
       case Div(Expr a, Expr b) -> a.evaluate(values) / b.evaluate(values);
       case Pow(Expr a, Expr b) -> Math.pow(a.evaluate(values), b.evaluate(values));
       case Apply(Function f, Expr a) -> f.of(a.evaluate(values));
+      case Through t -> through(t.graph, t.mode, t.a.evaluate(values));
+    };
+  }
+
+  /** Value of a graph in one of its modes. */
+  static double through(Graph graph, Mode mode, double x) {
+    return switch (mode) {
+      case VALUE -> graph.value(x);
+      case SLOPE -> graph.slope(x);
+      case INVERSE -> graph.inverse(x);
+      case INVERSE_SLOPE -> 1 / graph.slope(graph.inverse(x));
     };
   }
 
@@ -159,26 +206,40 @@ public sealed interface Expr {
       case Div(Expr a, Expr b) -> a.substitute(name, by).over(b.substitute(name, by));
       case Pow(Expr a, Expr b) -> a.substitute(name, by).power(b.substitute(name, by));
       case Apply(Function f, Expr a) -> a.substitute(name, by).apply(f);
+      case Through(Graph g, Mode m, Expr a) -> a.substitute(name, by).through(g, m);
+    };
+  }
+
+  /** The expressions that the outermost operation joins; empty for a number or a symbol. */
+  default List<Expr> operands() {
+    return switch (this) {
+      case Num _, Sym _ -> List.of();
+      case Neg(Expr a) -> List.of(a);
+      case Apply(Function _, Expr a) -> List.of(a);
+      case Through(var _, var _, Expr a) -> List.of(a);
+      case Add(Expr a, Expr b) -> List.of(a, b);
+      case Sub(Expr a, Expr b) -> List.of(a, b);
+      case Mul(Expr a, Expr b) -> List.of(a, b);
+      case Div(Expr a, Expr b) -> List.of(a, b);
+      case Pow(Expr a, Expr b) -> List.of(a, b);
     };
   }
 
   /** How often a symbol occurs. */
   default int count(String name) {
-    return switch (this) {
-      case Num _ -> 0;
-      case Sym(String s) -> s.equals(name) ? 1 : 0;
-      case Neg(Expr a) -> a.count(name);
-      case Add(Expr a, Expr b) -> a.count(name) + b.count(name);
-      case Sub(Expr a, Expr b) -> a.count(name) + b.count(name);
-      case Mul(Expr a, Expr b) -> a.count(name) + b.count(name);
-      case Div(Expr a, Expr b) -> a.count(name) + b.count(name);
-      case Pow(Expr a, Expr b) -> a.count(name) + b.count(name);
-      case Apply(Function _, Expr a) -> a.count(name);
-    };
+    if (this instanceof Sym(String s)) return s.equals(name) ? 1 : 0;
+    int sum = 0;
+    for (Expr e : operands()) sum += e.count(name);
+    return sum;
   }
 
   default boolean contains(String name) {
     return count(name) > 0;
+  }
+
+  /** True when {@code part} stands somewhere in the expression as it is. */
+  default boolean holds(Expr part) {
+    return equals(part) || operands().stream().anyMatch(e -> e.holds(part));
   }
 
   /** Every symbol, in reading order. */
@@ -189,21 +250,19 @@ public sealed interface Expr {
   }
 
   private void collect(Set<String> into) {
-    switch (this) {
-      case Num _ -> {}
-      case Sym(String s) -> into.add(s);
-      case Neg(Expr a) -> a.collect(into);
-      case Add(Expr a, Expr b) -> collectBoth(a, b, into);
-      case Sub(Expr a, Expr b) -> collectBoth(a, b, into);
-      case Mul(Expr a, Expr b) -> collectBoth(a, b, into);
-      case Div(Expr a, Expr b) -> collectBoth(a, b, into);
-      case Pow(Expr a, Expr b) -> collectBoth(a, b, into);
-      case Apply(Function _, Expr a) -> a.collect(into);
-    }
+    if (this instanceof Sym(String s)) into.add(s);
+    operands().forEach(e -> e.collect(into));
   }
 
-  private static void collectBoth(Expr a, Expr b, Set<String> into) {
-    a.collect(into);
-    b.collect(into);
+  /** Every graph that the expression goes through, in reading order. */
+  default Set<Graph> graphs() {
+    var found = new LinkedHashSet<Graph>();
+    collectGraphs(found);
+    return found;
+  }
+
+  private void collectGraphs(Set<Graph> into) {
+    if (this instanceof Through t) into.add(t.graph);
+    operands().forEach(e -> e.collectGraphs(into));
   }
 }

@@ -2,17 +2,20 @@ package nocking.algebra;
 
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.regex.Pattern;
 import nocking.algebra.Expr.Add;
 import nocking.algebra.Expr.Apply;
 import nocking.algebra.Expr.Div;
 import nocking.algebra.Expr.Function;
+import nocking.algebra.Expr.Mode;
 import nocking.algebra.Expr.Mul;
 import nocking.algebra.Expr.Neg;
 import nocking.algebra.Expr.Num;
 import nocking.algebra.Expr.Pow;
 import nocking.algebra.Expr.Sub;
 import nocking.algebra.Expr.Sym;
+import nocking.algebra.Expr.Through;
 import nocking.quantity.Numbers;
 
 /** The written forms of an expression. Brackets stand only where the form's own rules need them. */
@@ -32,6 +35,9 @@ public enum Notation {
   /** A1 and R1C1 references, which a spreadsheet would not take as a name. */
   private static final Pattern CELL_LIKE =
       Pattern.compile("(?i)[a-z]{1,3}[0-9]+|[rc][0-9]*|r[0-9]*c[0-9]*");
+
+  /** Names that are words and have no subscript. */
+  private static final Set<String> WORDS = Set.of("code", "table", "positions");
 
   private static final Map<String, String> GREEK =
       Map.of("alpha", "α", "beta", "β", "delta", "δ", "Omega", "Ω", "rho", "ρ", "theta", "θ");
@@ -61,10 +67,8 @@ public enum Notation {
     for (String letter : GREEK.keySet()) {
       if (symbol.startsWith(letter)) return letter.length();
     }
-    if (symbol.startsWith("TP") || symbol.equals("code") || symbol.length() < 2) {
-      return symbol.startsWith("TP") ? 2 : symbol.length();
-    }
-    return 1;
+    if (symbol.startsWith("TP")) return 2;
+    return WORDS.contains(symbol) ? symbol.length() : 1;
   }
 
   private static String latexName(String symbol) {
@@ -85,7 +89,7 @@ public enum Notation {
   private int precedence(Expr e) {
     return switch (e) {
       case Num(double v) -> v < 0 ? SIGN : ATOM;
-      case Sym _, Apply _ -> ATOM;
+      case Sym _, Apply _, Through _ -> ATOM;
       case Add _, Sub _ -> SUM;
       case Mul _ -> PRODUCT;
       case Div _ -> this == LATEX ? ATOM : PRODUCT;
@@ -109,6 +113,7 @@ public enum Notation {
               : part(a, PRODUCT) + "/" + part(b, SIGN);
       case Pow(Expr a, Expr b) -> power(a, b);
       case Apply(Function f, Expr a) -> call(f, a);
+      case Through(Graph g, Mode mode, Expr a) -> through(g, mode, a);
     };
   }
 
@@ -130,27 +135,62 @@ public enum Notation {
   }
 
   private String call(Function f, Expr a) {
-    if (this == LATEX) {
-      String inner = part(a, SUM);
-      return switch (f) {
-        case EXP -> "e^{" + inner + "}";
-        case LN -> "\\ln\\left(" + inner + "\\right)";
-        case SQRT -> "\\sqrt{" + inner + "}";
-      };
-    }
-    String name =
-        switch (f) {
-          case EXP -> "exp";
-          case SQRT -> "sqrt";
-          case LN -> this == C || this == PYTHON ? "log" : "ln";
+    String inner = part(a, SUM);
+    return switch (this) {
+      case LATEX ->
+          switch (f) {
+            case EXP -> "e^{" + inner + "}";
+            case SQRT -> "\\sqrt{" + inner + "}";
+            case LOG -> "\\log_{10}\\left(" + inner + "\\right)";
+            case ASIN, ACOS, ATAN ->
+                "\\arc" + f.word().substring(1) + "\\left(" + inner + "\\right)";
+            default -> "\\" + f.word() + "\\left(" + inner + "\\right)";
+          };
+      case TEXT -> f.word() + "(" + inner + ")";
+      case C -> programWord(f) + "(" + inner + ")";
+      case PYTHON -> "math." + programWord(f) + "(" + inner + ")";
+      case SHEET ->
+          (f == Function.LOG ? "LOG10" : f.word().toUpperCase(Locale.ROOT)) + "(" + inner + ")";
+    };
+  }
+
+  private static String programWord(Function f) {
+    return switch (f) {
+      case LN -> "log";
+      case LOG -> "log10";
+      default -> f.word();
+    };
+  }
+
+  private String through(Graph g, Mode mode, Expr a) {
+    String inner = part(a, SUM);
+    String mark =
+        switch (mode) {
+          case VALUE -> "";
+          case SLOPE -> "′";
+          case INVERSE -> "⁻¹";
+          case INVERSE_SLOPE -> "⁻¹′";
         };
-    String written =
-        switch (this) {
-          case PYTHON -> "math." + name;
-          case SHEET -> name.toUpperCase(Locale.ROOT);
-          default -> name;
-        };
-    return written + "(" + part(a, SUM) + ")";
+    return switch (this) {
+      case TEXT -> g.name() + mark + "(" + inner + ")";
+      case LATEX ->
+          latexName(g.name())
+              + mark.replace("⁻¹", "^{-1}").replace("′", "{}'")
+              + "\\left("
+              + inner
+              + "\\right)";
+      case C, PYTHON, SHEET -> functionName(g, mode) + "(" + inner + ")";
+    };
+  }
+
+  /** Name of a graph's function in generated source, for example {@code E_K_inverse}. */
+  public static String functionName(Graph g, Mode mode) {
+    return switch (mode) {
+      case VALUE -> g.name();
+      case INVERSE -> g.name() + "_inverse";
+      case SLOPE, INVERSE_SLOPE ->
+          throw new AlgebraException("a slope of " + g.name() + " is not written as source");
+    };
   }
 
   private String number(double v) {

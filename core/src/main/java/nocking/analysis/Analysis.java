@@ -9,10 +9,13 @@ import nocking.algebra.AlgebraException;
 import nocking.channel.Adopted;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
+import nocking.channel.Surroundings;
 import nocking.channel.WorkStep;
 import nocking.check.Check;
 import nocking.check.CheckRow;
 import nocking.check.Verdict;
+import nocking.element.Element;
+import nocking.element.Measurand;
 import nocking.fault.PinExpectation;
 import nocking.finding.Evidence;
 import nocking.finding.Finding;
@@ -26,6 +29,7 @@ import nocking.fit.Judgement;
 import nocking.fit.Recommendation;
 import nocking.fit.Samples;
 import nocking.path.ReadOut;
+import nocking.path.SensorCurve;
 import nocking.path.SignalPath;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
@@ -36,6 +40,10 @@ import nocking.quantity.Value;
 import nocking.table.LinearTable;
 import nocking.table.TableError;
 import nocking.table.TableSpec;
+import nocking.tolerance.Budget;
+import nocking.tolerance.BudgetPoint;
+import nocking.tolerance.ErrorModel;
+import nocking.tolerance.Uncertain;
 
 /**
  * Everything that can be known from a channel. Parts are computed when first asked for, and kept;
@@ -46,11 +54,13 @@ public final class Analysis implements Evidence {
 
   private final Channel channel;
   private final Lazy<Compilation> compilation = new Lazy<>(this::compile);
+  private final Lazy<Optional<SensorCurve>> sensorCurve = new Lazy<>(this::sense);
   private final Lazy<Samples> samples = new Lazy<>(this::gather);
   private final Lazy<List<Fit>> fits = new Lazy<>(this::fitAll);
   private final Lazy<Optional<Curve>> curve = new Lazy<>(this::chooseCurve);
   private final Lazy<Optional<DoubleUnaryOperator>> curveFunction =
       new Lazy<>(() -> curve().map(Curve::function));
+  private final Lazy<List<BudgetPoint>> budget = new Lazy<>(this::estimate);
   private final Lazy<TableOutcome> table = new Lazy<>(this::tabulate);
   private final Lazy<List<CheckRow>> checkRows = new Lazy<>(this::check);
   private final Lazy<List<Finding>> findings = new Lazy<>(() -> Rule.all(this));
@@ -69,19 +79,36 @@ public final class Analysis implements Evidence {
     return channel;
   }
 
+  private Measurand measurand() {
+    return new Measurand(channel.definition().kind().symbol(), channel.unit());
+  }
+
   private Compilation compile() {
     if (channel.sensor() == null) return new Compilation(Optional.empty(), Optional.empty());
     try {
-      return new Compilation(
-          Optional.of(
-              SignalPath.of(
-                  channel.definition().kind().symbol(),
-                  channel.sensor(),
-                  channel.stages(),
-                  channel.converter())),
-          Optional.empty());
+      SignalPath path =
+          SignalPath.of(measurand(), channel.sensor(), channel.stages(), channel.converter());
+      Span working = channel.definition().working();
+      path.require(working.low());
+      path.require(working.high());
+      return new Compilation(Optional.of(path), Optional.empty());
     } catch (QuantityException | AlgebraException e) {
       return new Compilation(Optional.empty(), Optional.of(e.getMessage()));
+    }
+  }
+
+  @Override
+  public Optional<SensorCurve> sensorCurve() {
+    return sensorCurve.get();
+  }
+
+  private Optional<SensorCurve> sense() {
+    if (channel.sensor() == null) return Optional.empty();
+    try {
+      return Optional.of(SensorCurve.of(measurand(), channel.sensor()));
+    } catch (QuantityException | AlgebraException e) {
+      // The path has the same trouble and says it.
+      return Optional.empty();
     }
   }
 
@@ -202,10 +229,53 @@ public final class Analysis implements Evidence {
             p -> {
               ReadOut read = p.at(x);
               double volts = p.converter().volts(read.code());
+              boolean sensed = !Double.isNaN(read.output());
               double reading =
-                  curveFunction.get().map(f -> f.applyAsDouble(volts)).orElse(Double.NaN);
+                  sensed
+                      ? curveFunction.get().map(f -> f.applyAsDouble(volts)).orElse(Double.NaN)
+                      : Double.NaN;
               return new ProbeState(read, reading, reading - x, p.countsWorth(x));
             });
+  }
+
+  /** Sensor, stages and converter in their order; only while there is a sensor. */
+  @Override
+  public List<Element> elements() {
+    var list = new ArrayList<Element>();
+    list.add(channel.sensor());
+    list.addAll(channel.stages());
+    list.add(channel.converter());
+    return list;
+  }
+
+  /** What makes the reading wrong; empty while there is no path. */
+  public Optional<ErrorModel> errorModel() {
+    return path()
+        .map(
+            p -> {
+              Span ambient = channel.surroundings().ambient();
+              double at = Surroundings.REFERENCE_TEMPERATURE;
+              return new ErrorModel(
+                  p,
+                  Uncertain.of(p, elements()),
+                  channel.definition().working(),
+                  new Span(ambient.low() - at, ambient.high() - at),
+                  x -> channel.sensor().classTolerance(x, channel.unit()),
+                  channel.surroundings().referenceStandard());
+            });
+  }
+
+  /** Worst case, first order and ranking at both ends and the middle of the working range. */
+  @Override
+  public List<BudgetPoint> budget() {
+    return budget.get();
+  }
+
+  private List<BudgetPoint> estimate() {
+    Span w = channel.definition().working();
+    return errorModel()
+        .map(m -> Budget.at(m, new double[] {w.low(), w.middle(), w.high()}))
+        .orElse(List.of());
   }
 
   /** What every pin must read; empty while there is no path. */

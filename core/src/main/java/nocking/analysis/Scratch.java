@@ -88,7 +88,7 @@ public final class Scratch {
     }
     for (ReadOut.Node n : state.readOut().nodes()) {
       if (n.point().name().equals(name) || n.point().symbol().equals(name)) {
-        return Optional.of(Quantity.of(n.volts(), Unit.VOLT));
+        return Optional.of(Quantity.of(n.value(), n.point().unit()));
       }
     }
     ParameterRef owner = path.get().owners().get(name);

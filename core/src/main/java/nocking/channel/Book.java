@@ -4,13 +4,55 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import nocking.parts.StockPart;
 
-/** The channels of a bench book, in their order. */
-public record Book(List<Channel> channels) {
+/**
+ * A bench book.
+ *
+ * @param channels in their order
+ * @param cards sensor cards, in their order
+ * @param stock the drawer of parts
+ */
+public record Book(List<Channel> channels, List<SensorCard> cards, List<StockPart> stock) {
   public static final Book EMPTY = new Book(List.of());
 
   public Book {
     channels = List.copyOf(channels);
+    cards = cards == null ? List.of() : List.copyOf(cards);
+    stock = stock == null ? List.of() : List.copyOf(stock);
+  }
+
+  /** A book of channels, without cards and stock. */
+  public Book(List<Channel> channels) {
+    this(channels, List.of(), List.of());
+  }
+
+  public Book withChannels(List<Channel> v) {
+    return new Book(v, cards, stock);
+  }
+
+  public Book withCards(List<SensorCard> v) {
+    return new Book(channels, v, stock);
+  }
+
+  public Book withStock(List<StockPart> v) {
+    return new Book(channels, cards, v);
+  }
+
+  public Optional<SensorCard> card(String id) {
+    return cards.stream().filter(c -> c.id().equals(id)).findFirst();
+  }
+
+  /** The book with a card replaced where its id is known, else added at the end. */
+  public Book with(SensorCard card) {
+    var next = new ArrayList<>(cards);
+    next.replaceAll(c -> c.id().equals(card.id()) ? card : c);
+    if (card(card.id()).isEmpty()) next.add(card);
+    return withCards(next);
+  }
+
+  public Book withoutCard(String id) {
+    return withCards(cards.stream().filter(c -> !c.id().equals(id)).toList());
   }
 
   public Optional<Channel> byId(String id) {
@@ -28,15 +70,15 @@ public record Book(List<Channel> channels) {
     for (int i = 0; i < next.size(); i++) {
       if (next.get(i).id().equals(channel.id())) {
         next.set(i, channel);
-        return new Book(next);
+        return withChannels(next);
       }
     }
     next.add(channel);
-    return new Book(next);
+    return withChannels(next);
   }
 
   public Book without(String id) {
-    return new Book(channels.stream().filter(c -> !c.id().equals(id)).toList());
+    return withChannels(channels.stream().filter(c -> !c.id().equals(id)).toList());
   }
 
   /** A tag that is still free, made from {@code stem}: the stem itself, or with 2, 3 … */

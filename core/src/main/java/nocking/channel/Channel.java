@@ -21,6 +21,8 @@ import nocking.table.TableSpec;
  * @param adopted null until a model is adopted; the design equation serves meanwhile
  * @param table null until a table is asked for
  * @param locked true when settled; edits are refused until it is unlocked
+ * @param card the sensor card that the sensor was taken from; null for none
+ * @param surroundings what the error budget counts with
  */
 public record Channel(
     String id,
@@ -34,11 +36,14 @@ public record Channel(
     TableSpec table,
     CheckSheet check,
     List<Note> notes,
-    boolean locked) {
+    boolean locked,
+    CardRef card,
+    Surroundings surroundings) {
 
   public Channel {
     stages = List.copyOf(stages);
     notes = notes == null ? List.of() : List.copyOf(notes);
+    surroundings = surroundings == null ? Surroundings.BENCH : surroundings;
   }
 
   /** A new channel with everything still to say. */
@@ -68,7 +73,9 @@ public record Channel(
         null,
         CheckSheet.EMPTY,
         List.of(),
-        false);
+        false,
+        null,
+        Surroundings.BENCH);
   }
 
   public String tag() {
@@ -100,12 +107,27 @@ public record Channel(
         table,
         check,
         notes,
-        locked);
+        locked,
+        card,
+        surroundings);
   }
 
   public Channel withDefinition(Definition v) {
     return new Channel(
-        id, v, sensor, stages, converter, wiring, points, adopted, table, check, notes, locked);
+        id,
+        v,
+        sensor,
+        stages,
+        converter,
+        wiring,
+        points,
+        adopted,
+        table,
+        check,
+        notes,
+        locked,
+        card,
+        surroundings);
   }
 
   /** The same channel with its definition changed. */
@@ -115,12 +137,38 @@ public record Channel(
 
   public Channel withSensor(Sensor v) {
     return new Channel(
-        id, definition, v, stages, converter, wiring, points, adopted, table, check, notes, locked);
+        id,
+        definition,
+        v,
+        stages,
+        converter,
+        wiring,
+        points,
+        adopted,
+        table,
+        check,
+        notes,
+        locked,
+        card,
+        surroundings);
   }
 
   public Channel withStages(List<Stage> v) {
     return new Channel(
-        id, definition, sensor, v, converter, wiring, points, adopted, table, check, notes, locked);
+        id,
+        definition,
+        sensor,
+        v,
+        converter,
+        wiring,
+        points,
+        adopted,
+        table,
+        check,
+        notes,
+        locked,
+        card,
+        surroundings);
   }
 
   /** The same channel with one stage replaced. */
@@ -151,22 +199,74 @@ public record Channel(
 
   public Channel withConverter(Converter v) {
     return new Channel(
-        id, definition, sensor, stages, v, wiring, points, adopted, table, check, notes, locked);
+        id,
+        definition,
+        sensor,
+        stages,
+        v,
+        wiring,
+        points,
+        adopted,
+        table,
+        check,
+        notes,
+        locked,
+        card,
+        surroundings);
   }
 
   public Channel withWiring(WirePlan v) {
     return new Channel(
-        id, definition, sensor, stages, converter, v, points, adopted, table, check, notes, locked);
+        id,
+        definition,
+        sensor,
+        stages,
+        converter,
+        v,
+        points,
+        adopted,
+        table,
+        check,
+        notes,
+        locked,
+        card,
+        surroundings);
   }
 
   public Channel withPoints(PointSet v) {
     return new Channel(
-        id, definition, sensor, stages, converter, wiring, v, adopted, table, check, notes, locked);
+        id,
+        definition,
+        sensor,
+        stages,
+        converter,
+        wiring,
+        v,
+        adopted,
+        table,
+        check,
+        notes,
+        locked,
+        card,
+        surroundings);
   }
 
   public Channel withAdopted(Adopted v) {
     return new Channel(
-        id, definition, sensor, stages, converter, wiring, points, v, table, check, notes, locked);
+        id,
+        definition,
+        sensor,
+        stages,
+        converter,
+        wiring,
+        points,
+        v,
+        table,
+        check,
+        notes,
+        locked,
+        card,
+        surroundings);
   }
 
   public Channel withTable(TableSpec v) {
@@ -182,7 +282,9 @@ public record Channel(
         v,
         check,
         notes,
-        locked);
+        locked,
+        card,
+        surroundings);
   }
 
   public Channel withCheck(CheckSheet v) {
@@ -198,7 +300,9 @@ public record Channel(
         table,
         v,
         notes,
-        locked);
+        locked,
+        card,
+        surroundings);
   }
 
   public Channel withNotes(List<Note> v) {
@@ -214,11 +318,63 @@ public record Channel(
         table,
         check,
         v,
-        locked);
+        locked,
+        card,
+        surroundings);
   }
 
   public Channel withLocked(boolean v) {
     return new Channel(
-        id, definition, sensor, stages, converter, wiring, points, adopted, table, check, notes, v);
+        id,
+        definition,
+        sensor,
+        stages,
+        converter,
+        wiring,
+        points,
+        adopted,
+        table,
+        check,
+        notes,
+        v,
+        card,
+        surroundings);
+  }
+
+  /** The same channel with the card its sensor was taken from; null for none. */
+  public Channel withCard(CardRef v) {
+    return new Channel(
+        id,
+        definition,
+        sensor,
+        stages,
+        converter,
+        wiring,
+        points,
+        adopted,
+        table,
+        check,
+        notes,
+        locked,
+        v,
+        surroundings);
+  }
+
+  public Channel withSurroundings(Surroundings v) {
+    return new Channel(
+        id,
+        definition,
+        sensor,
+        stages,
+        converter,
+        wiring,
+        points,
+        adopted,
+        table,
+        check,
+        notes,
+        locked,
+        card,
+        v);
   }
 }

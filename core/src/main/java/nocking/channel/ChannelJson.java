@@ -8,6 +8,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Quantity;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
+import nocking.quantity.Spread;
 import nocking.quantity.Value;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonGenerator;
@@ -173,19 +174,20 @@ public final class ChannelJson {
   private static final class ValueWriter extends ValueSerializer<Value> {
     @Override
     public void serialize(Value v, JsonGenerator out, SerializationContext context) {
-      if (v.typed().equals(Numbers.plain(v.number()))) {
+      if (v.spread() == null && v.typed().equals(Numbers.plain(v.number()))) {
         out.writeNumber(v.number());
       } else {
         out.writeStartObject();
         out.writeNumberProperty("value", v.number());
         out.writeStringProperty("typed", v.typed());
+        if (v.spread() != null) out.writePOJOProperty("spread", v.spread());
         out.writeEndObject();
       }
     }
   }
 
   private static final class ValueReader extends ValueDeserializer<Value> {
-    private record Both(Double value, String typed) {}
+    private record Both(Double value, String typed, Spread spread) {}
 
     @Override
     public Value deserialize(JsonParser in, DeserializationContext context) {
@@ -197,7 +199,7 @@ public final class ChannelJson {
           if (both.value == null || both.typed == null || both.typed.isBlank()) {
             throw new QuantityException("a value needs \"value\" and \"typed\"");
           }
-          yield new Value(both.value, both.typed);
+          yield new Value(both.value, both.typed, both.spread);
         }
         default -> {
           JsonToken token = in.currentToken();

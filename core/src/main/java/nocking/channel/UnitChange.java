@@ -9,6 +9,7 @@ import nocking.element.Parameter;
 import nocking.points.PointSet;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
+import nocking.quantity.Spread;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
@@ -37,6 +38,13 @@ public final class UnitChange {
         : renamed;
   }
 
+  /** A sensor with its numbers in another unit of the same dimension; else as it is. */
+  static Sensor sensor(Sensor sensor, Unit from, Unit to) {
+    return from.dimension().equals(to.dimension()) && !from.equals(to)
+        ? new UnitChange(from, to).sensor(sensor)
+        : sensor;
+  }
+
   private Channel convert(Channel c) {
     Definition d = c.definition();
     Definition converted =
@@ -62,7 +70,10 @@ public final class UnitChange {
                     new CheckPoint(
                         value(p.applied()), readings ? value(p.measured()) : p.measured()))
             .toList();
+    Surroundings around = c.surroundings();
     return c.withDefinition(converted)
+        .withSurroundings(
+            new Surroundings(around.coldest(), around.warmest(), difference(around.reference())))
         .withSensor(c.sensor() == null ? null : sensor(c.sensor()))
         .withPoints(new PointSet(c.points().raw(), points))
         .withCheck(new CheckSheet(c.check().measured(), checks));
@@ -70,17 +81,21 @@ public final class UnitChange {
 
   private Sensor sensor(Sensor sensor) {
     List<Field> fields = sensor.fields().stream().filter(Field::followsQuantity).toList();
-    return Element.replace(
-        sensor,
-        fields,
-        (field, v) ->
-            field.parameter().unit().equals(Parameter.QUANTITY)
-                ? value(v)
-                : scaled(v, to.factor() / from.factor()));
+    Sensor converted =
+        Element.replace(
+            sensor,
+            fields,
+            (field, v) ->
+                field.parameter().unit().equals(Parameter.QUANTITY)
+                    ? value(v)
+                    : scaled(v, to.factor() / from.factor()));
+    return converted.convert(from, to, this::value);
   }
 
   private Value value(Value v) {
-    return v == null ? null : rounded(from.convert(v.number(), to));
+    if (v == null) return null;
+    Value converted = rounded(from.convert(v.number(), to));
+    return converted.withSpread(spread(v.spread(), from.factor() / to.factor()));
   }
 
   private Value difference(Value v) {
@@ -88,7 +103,12 @@ public final class UnitChange {
   }
 
   private static Value scaled(Value v, double factor) {
-    return rounded(v.number() * factor);
+    return rounded(v.number() * factor).withSpread(spread(v.spread(), factor));
+  }
+
+  private static Spread spread(Spread s, double factor) {
+    if (s == null || s.relative()) return s;
+    return new Spread(s.limit() * factor, false, s.temperatureCoefficient(), s.distribution());
   }
 
   private static Value rounded(double v) {

@@ -43,7 +43,7 @@ public final class Check {
       double tolerance) {
     ReadOut read = path.at(applied);
     var nodes = new ArrayList<Double>();
-    for (ReadOut.Node node : read.nodes()) nodes.add(node.volts());
+    for (ReadOut.Node node : read.nodes()) nodes.add(node.value());
     // A healthy calibrated channel gives what its own curve turns back into the applied value.
     double expectedVolts = adopted.raw(applied);
     if (!read.clipped()) nodes.set(nodes.size() - 1, expectedVolts);

@@ -4,6 +4,7 @@ import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.RecordComponent;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.BiFunction;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -20,6 +21,24 @@ public interface Element {
   /** The parameters in the order of the record. */
   default List<Field> fields() {
     return ElementFields.of(getClass());
+  }
+
+  /** Names and labels of the components that are a choice. */
+  default List<Chosen> choices() {
+    return ElementFields.choices(this);
+  }
+
+  /**
+   * One choice of an element.
+   *
+   * @param name record component
+   * @param value what is chosen now
+   */
+  record Chosen(String name, String label, Enum<?> value) {}
+
+  /** The same element with a component other than a parameter changed. */
+  static <T extends Element> T choose(T element, String component, Object value) {
+    return rebuilt(element, (name, old) -> name.equals(component) ? value : old);
   }
 
   /** Value of one parameter; null when it is optional and empty. */
@@ -61,21 +80,27 @@ public interface Element {
   }
 
   /** The same element with some of its parameters changed. */
-  @SuppressWarnings("unchecked")
   static <T extends Element> T replace(
-      T element, List<Field> changed, java.util.function.BiFunction<Field, Value, Value> change) {
+      T element, List<Field> changed, BiFunction<Field, Value, Value> change) {
+    return rebuilt(
+        element,
+        (name, old) -> {
+          for (Field f : changed) {
+            if (f.name().equals(name)) return change.apply(f, (Value) old);
+          }
+          return old;
+        });
+  }
+
+  @SuppressWarnings("unchecked")
+  private static <T extends Element> T rebuilt(
+      T element, BiFunction<String, Object, Object> component) {
     RecordComponent[] components = element.getClass().getRecordComponents();
     Object[] arguments = new Object[components.length];
     try {
       for (int i = 0; i < components.length; i++) {
         Object old = components[i].getAccessor().invoke(element);
-        String name = components[i].getName();
-        arguments[i] =
-            changed.stream()
-                .filter(f -> f.name().equals(name))
-                .findFirst()
-                .map(f -> (Object) change.apply(f, (Value) old))
-                .orElse(changed.stream().anyMatch(f -> f.name().equals(name)) ? null : old);
+        arguments[i] = component.apply(components[i].getName(), old);
       }
       var types = Arrays.stream(components).map(RecordComponent::getType).toArray(Class<?>[]::new);
       return (T) element.getClass().getDeclaredConstructor(types).newInstance(arguments);

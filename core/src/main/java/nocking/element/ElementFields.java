@@ -35,4 +35,20 @@ final class ElementFields {
       throw new IllegalStateException("an element is a public record", e);
     }
   }
+
+  static List<Element.Chosen> choices(Element element) {
+    return Arrays.stream(element.getClass().getRecordComponents())
+        .filter(c -> c.isAnnotationPresent(Choice.class))
+        .map(
+            c -> {
+              try {
+                var value = (Enum<?>) c.getAccessor().invoke(element);
+                String label = c.getAnnotation(Choice.class).label();
+                return new Element.Chosen(c.getName(), label, value);
+              } catch (ReflectiveOperationException e) {
+                throw new IllegalStateException("an element is a public record", e);
+              }
+            })
+        .toList();
+  }
 }

@@ -48,8 +48,8 @@ public record PinExpectation(String name, int pin, double atRest, double atLow, 
     return new PinExpectation(
         name,
         pin,
-        rest.nodes().get(node).volts(),
-        low.nodes().get(node).volts(),
-        high.nodes().get(node).volts());
+        rest.nodes().get(node).value(),
+        low.nodes().get(node).value(),
+        high.nodes().get(node).value());
   }
 }

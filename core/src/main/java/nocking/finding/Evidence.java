@@ -4,11 +4,14 @@ import java.util.List;
 import java.util.Optional;
 import nocking.channel.Channel;
 import nocking.check.CheckRow;
+import nocking.element.Element;
 import nocking.fit.Curve;
 import nocking.fit.Fit;
+import nocking.path.SensorCurve;
 import nocking.path.SignalPath;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
+import nocking.tolerance.BudgetPoint;
 
 /** What the rules may look at: the document and all that is known from it. */
 public interface Evidence {
@@ -16,6 +19,9 @@ public interface Evidence {
 
   /** The compiled path; empty while the sensor is undefined or the path makes no sense. */
   Optional<SignalPath> path();
+
+  /** The sensor by itself; empty while it is undefined or its numbers make no sense. */
+  Optional<SensorCurve> sensorCurve();
 
   /** Why there is no path; empty while nothing is wrong. */
   Optional<String> pathProblem();
@@ -33,6 +39,12 @@ public interface Evidence {
   Optional<Fit> refitted();
 
   List<CheckRow> checkRows();
+
+  /** Sensor, stages and converter in their order; only while there is a sensor. */
+  List<Element> elements();
+
+  /** Error budget at both ends and the middle of the working range; empty without a path. */
+  List<BudgetPoint> budget();
 
   /** A channel that has adopted a model, with its constants from the present points. */
   Channel adopting(String model);

@@ -1,14 +1,11 @@
 package nocking.finding;
 
-import java.util.List;
 import java.util.stream.Stream;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
-import nocking.element.Element;
-import nocking.path.SignalPath;
+import nocking.element.Signal;
 import nocking.quantity.Numbers;
-import nocking.quantity.Value;
-import nocking.sensor.Sensor;
+import nocking.quantity.Span;
 
 /** The sensor output sags under its load: the ratio alone would be wrong. */
 final class LoadingMatters implements Rule {
@@ -18,10 +15,10 @@ final class LoadingMatters implements Rule {
   @Override
   public Stream<Finding> examine(Evidence e) {
     Channel c = e.channel();
-    if (e.path().isEmpty() || c.sensor().sourceResistance().number() == 0) return Stream.empty();
-    double at = c.definition().high().number();
-    double loaded = e.path().get().at(at).nodes().getFirst().volts();
-    double free = openCircuit(c, at);
+    if (e.path().isEmpty() || c.sensor().signal() != Signal.VOLTAGE) return Stream.empty();
+    double at = worst(e);
+    double loaded = e.path().get().at(at).nodes().getFirst().value();
+    double free = e.sensorCurve().orElseThrow().at(at);
     double sag = 1 - loaded / free;
     if (!(Math.abs(sag) > MATTERS)) return Stream.empty();
     return Stream.of(
@@ -30,16 +27,29 @@ final class LoadingMatters implements Rule {
             Severity.ADVICE,
             WorkStep.CONDITION,
             "Loading moves TP1 by %s %%".formatted(Numbers.significant(100 * Math.abs(sag), 2)),
-            "At %s the sensor gives %s, not %s, through its %s. The equation counts this."
+            "At %s the sensor gives %s, not %s. The equation counts this."
                 .formatted(
                     e.amount(at),
                     Numbers.engineering(loaded, "V", 4),
-                    Numbers.engineering(free, "V", 4),
-                    Numbers.engineering(c.sensor().sourceResistance().number(), "Ω", 3))));
+                    Numbers.engineering(free, "V", 4))));
   }
 
-  private static double openCircuit(Channel c, double at) {
-    Sensor stiff = Element.with(c.sensor(), c.sensor().field("Rs"), Value.of(0));
-    return SignalPath.of("x", stiff, List.of(), c.converter()).at(at).nodes().getFirst().volts();
+  /** Input at which the load matters most: a potentiometer is softest at its middle. */
+  private static double worst(Evidence e) {
+    Span working = e.channel().definition().working();
+    double worst = working.high();
+    double most = -1;
+    for (int i = 0; i <= 20; i++) {
+      double x = working.at(i / 20.0);
+      double sag =
+          Math.abs(
+              e.path().get().at(x).nodes().getFirst().value()
+                  - e.sensorCurve().orElseThrow().at(x));
+      if (sag > most * (1 + 1e-9)) {
+        most = sag;
+        worst = x;
+      }
+    }
+    return worst;
   }
 }

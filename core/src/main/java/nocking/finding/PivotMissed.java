@@ -46,7 +46,7 @@ final class PivotMissed implements Rule {
         int index = i;
         Value volts =
             Value.of(
-                Double.parseDouble(Numbers.significant(path.at(wanted).nodes().get(i).volts(), 9)));
+                Double.parseDouble(Numbers.significant(path.at(wanted).nodes().get(i).value(), 9)));
         Stage moved = Element.with(amp, amp.field("Voff"), volts);
         return Optional.of(
             new Fix(

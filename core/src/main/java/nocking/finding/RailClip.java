@@ -7,6 +7,7 @@ import java.util.stream.Stream;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.element.Element;
+import nocking.element.Measurand;
 import nocking.path.ReadOut;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
@@ -102,7 +103,7 @@ final class RailClip implements Rule {
     Stage trial = Element.with(amp, amp.field("Rf"), Value.of(feedback));
     SignalPath changed =
         SignalPath.of(
-            path.quantitySymbol(),
+            new Measurand(path.quantitySymbol(), channel.unit()),
             channel.sensor(),
             channel.withStage(stage, trial).stages(),
             channel.converter());

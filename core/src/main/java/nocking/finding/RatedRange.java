@@ -14,7 +14,7 @@ final class RatedRange implements Rule {
   public Stream<Finding> examine(Evidence e) {
     if (e.channel().sensor() == null || e.path().isEmpty()) return Stream.empty();
     Span working = e.channel().definition().working();
-    Span rated = e.channel().sensor().rated();
+    Span rated = e.channel().sensor().rated(e.channel().unit());
     if (!rated.contains(working.low()) || !rated.contains(working.high())) {
       return Stream.of(
           Finding.of(

@@ -23,7 +23,12 @@ public final class Circuit {
 
   private record Resistor(String a, String b, double ohms) implements Part {}
 
+  private record Current(String from, String to, double amperes) implements Part {}
+
   private record Source(String plus, String minus, double volts) implements Part {}
+
+  private record Controlled(String plus, String minus, String out, String reference, double gain)
+      implements Part {}
 
   private record Amplifier(String plus, String minus, String out) implements Part {}
 
@@ -44,9 +49,21 @@ public final class Circuit {
     return this;
   }
 
+  /** Adds an ideal current source that drives {@code amperes} out of {@code to}. */
+  public Circuit current(String from, String to, double amperes) {
+    add(new Current(from, to, amperes), from, to);
+    return this;
+  }
+
   /** Adds an ideal operational amplifier with feedback somewhere else in the circuit. */
   public Circuit amplifier(String plus, String minus, String out) {
     add(new Amplifier(plus, minus, out), plus, minus, out);
+    return this;
+  }
+
+  /** Adds a controlled source: V(out) − V(reference) = gain·(V(plus) − V(minus)). */
+  public Circuit controlled(String plus, String minus, String out, String reference, double gain) {
+    add(new Controlled(plus, minus, out, reference, gain), plus, minus, out, reference);
     return this;
   }
 
@@ -63,7 +80,8 @@ public final class Circuit {
    * @throws IllegalStateException when a node floats or sources contradict each other
    */
   public Map<String, Double> solve() {
-    int extra = (int) parts.stream().filter(p -> !(p instanceof Resistor)).count();
+    int extra =
+        (int) parts.stream().filter(p -> !(p instanceof Resistor || p instanceof Current)).count();
     int n = nodes.size() + extra;
     var matrix = new double[n][n];
     var right = new double[n];
@@ -71,10 +89,22 @@ public final class Circuit {
     for (Part part : parts) {
       switch (part) {
         case Resistor r -> stamp(matrix, r);
+        case Current c -> {
+          if (index(c.from) >= 0) right[index(c.from)] -= c.amperes;
+          if (index(c.to) >= 0) right[index(c.to)] += c.amperes;
+        }
         case Source s -> {
           stampBranch(matrix, row, s.plus, 1);
           stampBranch(matrix, row, s.minus, -1);
           right[row++] = s.volts;
+        }
+        case Controlled c -> {
+          addTo(matrix, row, index(c.out), 1);
+          addTo(matrix, row, index(c.reference), -1);
+          addTo(matrix, row, index(c.plus), -c.gain);
+          addTo(matrix, row, index(c.minus), c.gain);
+          addTo(matrix, index(c.out), row, 1);
+          addTo(matrix, index(c.reference), row++, -1);
         }
         case Amplifier a -> {
           addTo(matrix, row, index(a.plus), 1);

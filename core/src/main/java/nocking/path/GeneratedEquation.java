@@ -2,9 +2,13 @@ package nocking.path;
 
 import java.util.Locale;
 import java.util.Map;
+import java.util.regex.Matcher;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import nocking.algebra.Expr;
+import nocking.algebra.Graph;
 import nocking.algebra.Notation;
+import nocking.algebra.TurnedEquation;
 
 /**
  * An equation as text for another program, with the constants it needs above it.
@@ -28,37 +32,66 @@ public final class GeneratedEquation {
       String result,
       Expr expression,
       Map<String, Double> constants) {
+    if (form == Notation.SHEET && !expression.graphs().isEmpty()) {
+      return "There is no sheet formula: the equation goes through a table or reference function."
+          + " Use C or Python, or the table of the sixth stage.\n";
+    }
     String body = form.write(expression);
-    return switch (form) {
-      case TEXT, LATEX -> form.name(result) + " = " + body;
-      case C ->
-          constants.entrySet().stream()
-              .map(
-                  c ->
-                      "    const double %s = %s;\n"
-                          .formatted(c.getKey(), Notation.literal(c.getValue())))
-              .collect(
-                  Collectors.joining(
-                      "",
-                      "#include <math.h>\n\ndouble %s(double %s)\n{\n"
-                          .formatted(function, variable),
-                      "    return %s;\n}\n".formatted(body)));
-      case PYTHON ->
-          constants.entrySet().stream()
-              .map(
-                  c ->
-                      "    %s = %s\n"
-                          .formatted(form.name(c.getKey()), Notation.literal(c.getValue())))
-              .collect(
-                  Collectors.joining(
-                      "",
-                      "import math\n\n\ndef %s(%s):\n".formatted(function, form.name(variable)),
-                      "    return %s\n".formatted(body)));
-      case SHEET ->
-          constants.entrySet().stream()
-              .map(c -> form.name(c.getKey()) + "\t" + Notation.literal(c.getValue()) + "\n")
-              .collect(Collectors.joining("", "=" + body + "\n\nname\tvalue\n", ""));
-    };
+    String text =
+        switch (form) {
+          case TEXT, LATEX -> form.name(result) + " = " + body;
+          case C ->
+              constants.entrySet().stream()
+                  .map(
+                      c ->
+                          "    const double %s = %s;\n"
+                              .formatted(c.getKey(), Notation.literal(c.getValue())))
+                  .collect(
+                      Collectors.joining(
+                          "",
+                          "#include <math.h>\n\n%sdouble %s(double %s)\n{\n"
+                              .formatted(GraphSource.of(form, expression), function, variable),
+                          "    return %s;\n}\n".formatted(body)));
+          case PYTHON ->
+              constants.entrySet().stream()
+                  .map(
+                      c ->
+                          "    %s = %s\n"
+                              .formatted(form.name(c.getKey()), Notation.literal(c.getValue())))
+                  .collect(
+                      Collectors.joining(
+                          "",
+                          "import math\n\n\n%sdef %s(%s):\n"
+                              .formatted(
+                                  GraphSource.of(form, expression), function, form.name(variable)),
+                          "    return %s\n".formatted(body)));
+          case SHEET ->
+              constants.entrySet().stream()
+                  .map(c -> form.name(c.getKey()) + "\t" + Notation.literal(c.getValue()) + "\n")
+                  .collect(Collectors.joining("", "=" + body + "\n\nname\tvalue\n", ""));
+        };
+    boolean program = form == Notation.C || form == Notation.PYTHON;
+    return program ? own(text, function, expression) : text;
+  }
+
+  /**
+   * Functions of graphs get the name of the equation before theirs, so that two can stand together.
+   */
+  private static String own(String text, String function, Expr expression) {
+    String names =
+        allGraphs(expression).map(Graph::name).distinct().collect(Collectors.joining("|"));
+    if (names.isEmpty()) return text;
+    return text.replaceAll(
+        "\\b((?:" + names + ")(?:_inverse)?)\\(", Matcher.quoteReplacement(function) + "_$1(");
+  }
+
+  private static Stream<Graph> allGraphs(Expr e) {
+    return e.graphs().stream()
+        .flatMap(
+            g ->
+                g instanceof TurnedEquation t
+                    ? Stream.concat(Stream.of(g), allGraphs(t.equation()))
+                    : Stream.of(g));
   }
 
   /** A C and Python identifier made from a channel's tag: {@code IN-T2} becomes {@code in_t2}. */

@@ -13,18 +13,18 @@ import java.util.List;
 public record ReadOut(double quantity, List<Node> nodes, int code, double sensitivity) {
 
   /**
-   * @param volts what a meter would show
-   * @param wanted what the relation asks for; differs from {@code volts} when a rail is in the way
+   * @param value what a meter would show, in the point's unit
+   * @param wanted what the relation asks for; differs from {@code value} when a rail is in the way
    */
-  public record Node(TestPoint point, double volts, double wanted) {
+  public record Node(TestPoint point, double value, double wanted) {
     public boolean clipped() {
-      return volts != wanted;
+      return value != wanted && !Double.isNaN(wanted);
     }
   }
 
   /** Volts at the converter's input. */
   public double output() {
-    return nodes.getLast().volts();
+    return nodes.getLast().value();
   }
 
   public boolean clipped() {

@@ -3,18 +3,24 @@ package nocking.path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
-import java.util.stream.IntStream;
+import java.util.stream.Collectors;
+import nocking.algebra.AlgebraException;
 import nocking.algebra.Calculus;
 import nocking.algebra.Compiled;
 import nocking.algebra.Expr;
+import nocking.algebra.TurnedEquation;
 import nocking.converter.Converter;
+import nocking.element.Measurand;
+import nocking.element.Signal;
 import nocking.element.Symbols;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
+import nocking.quantity.Unit;
 import nocking.sensor.Sensor;
 import nocking.stage.Load;
 import nocking.stage.Stage;
@@ -29,7 +35,13 @@ import nocking.stage.Stage;
 public final class SignalPath {
   private static final Span NO_LIMIT = new Span(-1e6, 1e6);
 
+  /** Symbol of the voltage at the converter. */
+  public static final String OUT = "Vout";
+
   private final String quantity;
+  private final Unit unit;
+  private final Optional<Span> known;
+  private final Span rated;
   private final Converter converter;
   private final List<TestPoint> points;
   private final List<DoubleUnaryOperator> relations;
@@ -42,11 +54,14 @@ public final class SignalPath {
   private final Optional<String> ground;
   private final List<Optional<Span>> rails = new ArrayList<>();
 
-  private SignalPath(String quantity, Sensor sensor, List<Stage> stages, Converter converter) {
-    this.quantity = quantity;
+  private SignalPath(Measurand measured, Sensor sensor, List<Stage> stages, Converter converter) {
+    this.quantity = measured.symbol();
+    this.unit = measured.unit();
     this.converter = converter;
+    this.known = sensor.known(unit);
+    this.rated = sensor.rated(unit);
     int n = stages.size();
-    var nodeSymbols = IntStream.rangeClosed(0, n).mapToObj(i -> nodeSymbol(i, n)).toList();
+    var nodeSymbols = nodeSymbols(sensor, stages);
     var reserved = new ArrayList<>(nodeSymbols);
     reserved.add(quantity);
     var table = new SymbolTable(reserved);
@@ -60,53 +75,146 @@ public final class SignalPath {
     var loads = loads(stages, ofStages, ofConverter);
     points = new ArrayList<>();
     relations = new ArrayList<>();
-    Expr x = Expr.sym(quantity);
-    Expr sensed = sensor.output(x, ofSensor);
-    if (sensor.sourceResistance().number() > 0 && loads.getFirst().isPresent()) {
-      sensed = loads.getFirst().get().node(sensed, ofSensor.of("Rs"));
-    }
+    Optional<Expr> series = sensor.seriesResistance(measured, ofSensor);
+    Expr open = sensor.output(measured, ofSensor);
+    boolean loaded = series.isPresent() && loads.getFirst().isPresent();
+    Expr sensed = loaded ? loads.getFirst().get().node(open, series.get()) : open;
     rails.add(Optional.empty());
     addPoint(
         nodeSymbols.getFirst(),
         sensed,
         sensor.title(),
         n == 0 ? input() : sensor.possibleOutput().orElse(NO_LIMIT),
-        quantity);
+        quantity,
+        sensor.signal());
     ground = groundOf(stages, ofStages);
+    Signal carried = sensor.signal();
     for (int i = 0; i < n; i++) {
+      Stage stage = stages.get(i);
+      requireFits(carried, stage, points.getLast());
+      carried = stage.gives(carried);
       String before = nodeSymbols.get(i);
-      Expr relation = stages.get(i).relation(Expr.sym(before), loads.get(i + 1), ofStages.get(i));
-      rails.add(stages.get(i).rails());
-      Span usable = stages.get(i).rails().orElse(NO_LIMIT);
+      Expr relation = stage.relation(Expr.sym(before), loads.get(i + 1), ofStages.get(i));
+      rails.add(stage.rails());
+      Span usable = stage.rails().orElse(NO_LIMIT);
       if (i == n - 1) usable = overlap(usable, input());
-      addPoint(nodeSymbols.get(i + 1), relation, stages.get(i).title(), usable, before);
+      addPoint(nodeSymbols.get(i + 1), relation, stage.title(), usable, before, carried);
     }
+    requireVoltage(carried, points.getLast());
 
     Expr combined = points.getFirst().relation();
     for (int i = 1; i < points.size(); i++) {
       combined = points.get(i).relation().substitute(points.get(i - 1).symbol(), combined);
     }
     forward = combined;
-    inverse = Calculus.solve(Expr.sym("Vout"), forward, quantity);
-    inverseFunction = Compiled.of(inverse, "Vout", constants);
     slopeFunction = Compiled.of(Calculus.derivative(forward, quantity), quantity, constants);
-    double slope = slopeFunction.applyAsDouble(sensor.rated().middle());
+    double slope = slopeFunction.applyAsDouble(rated.middle());
     if (slope == 0 || !Double.isFinite(slope)) {
       throw new QuantityException(
           "the path does not respond to the quantity: its slope is "
               + (slope == 0 ? "0" : "not finite"));
+    }
+    inverse = solved(sensor, measured, ofSensor, loaded);
+    inverseFunction = Compiled.of(inverse, OUT, constants);
+  }
+
+  private static List<String> nodeSymbols(Sensor sensor, List<Stage> stages) {
+    int n = stages.size();
+    var symbols = new ArrayList<String>();
+    Signal carried = sensor.signal();
+    for (int i = 0; i <= n; i++) {
+      String letter = carried == Signal.RESISTANCE ? "R" : carried == Signal.CURRENT ? "I" : "V";
+      symbols.add(i < n ? letter + (letter.equals("V") ? String.valueOf(i + 1) : "sen") : OUT);
+      if (i < n) carried = stages.get(i).gives(carried);
+    }
+    return symbols;
+  }
+
+  private static void requireFits(Signal carried, Stage stage, TestPoint at) {
+    if (stage.accepts().contains(carried)) return;
+    String wanted =
+        stage.accepts().stream().map(Signal::says).sorted().collect(Collectors.joining(" or "));
+    throw new QuantityException(
+        "%s carries %s, and the %s takes %s"
+            .formatted(at.name(), carried.says(), stage.title().toLowerCase(Locale.ROOT), wanted));
+  }
+
+  private static void requireVoltage(Signal carried, TestPoint at) {
+    String remedy =
+        switch (carried) {
+          case VOLTAGE -> "";
+          case RESISTANCE -> "a pull-up, a pull-down or a bridge";
+          case CURRENT -> "a burden";
+          case ALTERNATING -> "a rectifier";
+        };
+    if (remedy.isEmpty()) return;
+    throw new QuantityException(
+        "%s carries %s, which a converter cannot read: insert %s"
+            .formatted(at.name(), carried.says(), remedy));
+  }
+
+  /**
+   * The quantity as an expression in the output: the stages undone one by one, then the sensor by
+   * its own inverse where it has one; where that is not possible, a bracketed root.
+   */
+  private Expr solved(Sensor sensor, Measurand measured, Symbols own, boolean loaded) {
+    Expr out = Expr.sym(OUT);
+    try {
+      if (points.size() == 1 && !loaded) {
+        Optional<Expr> closed = sensor.input(out, measured, own);
+        if (closed.isPresent()) return closed.get();
+      } else if (!loaded && sensor.input(out, measured, own).isPresent()) {
+        String first = points.getFirst().symbol();
+        Expr combined = points.get(1).relation();
+        for (int i = 2; i < points.size(); i++) {
+          combined = points.get(i).relation().substitute(points.get(i - 1).symbol(), combined);
+        }
+        return sensor.input(Calculus.solve(out, combined, first), measured, own).orElseThrow();
+      }
+      return Calculus.solve(out, forward, quantity);
+    } catch (AlgebraException e) {
+      Span range = known.orElse(rated);
+      return out.through(
+          new TurnedEquation(forward, quantity, constantsOf(forward), range), Expr.Mode.INVERSE);
     }
   }
 
   /**
    * Compiles a path.
    *
-   * @param quantity symbol of the quantity, for example {@code T}
-   * @throws QuantityException when the output does not depend on the quantity
+   * @throws QuantityException when the elements do not fit one another or the output does not
+   *     depend on the quantity
    */
   public static SignalPath of(
-      String quantity, Sensor sensor, List<Stage> stages, Converter converter) {
-    return new SignalPath(quantity, sensor, stages, converter);
+      Measurand measured, Sensor sensor, List<Stage> stages, Converter converter) {
+    return new SignalPath(measured, sensor, stages, converter);
+  }
+
+  /** Inputs for which the sensor has a value at all; empty where it has one everywhere. */
+  public Optional<Span> known() {
+    return known;
+  }
+
+  /** Rated range of the sensor, channel's unit. */
+  public Span rated() {
+    return rated;
+  }
+
+  /**
+   * Refuses an input for which the sensor has no value.
+   *
+   * @throws QuantityException naming the input and the range
+   */
+  public void require(double x) {
+    if (known.isEmpty() || known.get().contains(x)) return;
+    throw new QuantityException(
+        "%s %s lies outside what the sensor is known for, %s … %s %s"
+            .formatted(
+                Numbers.trimmed(x, 7),
+                unit.symbol(),
+                Numbers.trimmed(known.get().low(), 6),
+                Numbers.trimmed(known.get().high(), 6),
+                unit.symbol()));
   }
 
   /** Symbol of the virtual ground nearest to the converter. */
@@ -117,10 +225,6 @@ public final class SignalPath {
       if (ground.isPresent()) return ground.map(g -> ((Expr.Sym) own.of(g)).name());
     }
     return Optional.empty();
-  }
-
-  private static String nodeSymbol(int i, int last) {
-    return i == last ? "Vout" : "V" + (i + 1);
   }
 
   private Span input() {
@@ -148,8 +252,10 @@ public final class SignalPath {
     return loads;
   }
 
-  private void addPoint(String symbol, Expr relation, String from, Span usable, String variable) {
-    points.add(new TestPoint("TP" + (points.size() + 1), symbol, relation, from, usable));
+  private void addPoint(
+      String symbol, Expr relation, String from, Span usable, String variable, Signal carried) {
+    String name = "TP" + (points.size() + 1);
+    points.add(new TestPoint(name, symbol, relation, from, usable, carried.unit()));
     relations.add(Compiled.of(relation, variable, constants));
   }
 
@@ -172,6 +278,11 @@ public final class SignalPath {
     return owners;
   }
 
+  /** True where the equation was solved in symbols, false where a bracketed root stands in it. */
+  public boolean solvedInSymbols() {
+    return inverse.graphs().stream().noneMatch(g -> g instanceof TurnedEquation);
+  }
+
   /** V_out as an expression in the quantity. */
   public Expr forward() {
     return forward;
@@ -191,18 +302,22 @@ public final class SignalPath {
     if (points.size() > 1) {
       String lines =
           points.size() == 2 ? "(1) in (2)" : "(1) … (%d) put together".formatted(points.size());
-      steps.add(new DerivationStep(steps.size() + 1, lines, Expr.sym("Vout"), forward));
+      steps.add(new DerivationStep(steps.size() + 1, lines, Expr.sym(OUT), forward));
     }
     steps.add(
         new DerivationStep(
-            steps.size() + 1, "solved for " + quantity, Expr.sym(quantity), inverse));
+            steps.size() + 1,
+            (solvedInSymbols() ? "solved for " : "turned round for ") + quantity,
+            Expr.sym(quantity),
+            inverse));
     return steps;
   }
 
   /** Slope, intercept and pivot when the equation is a straight line. */
   public Optional<LinearForm> linear() {
-    Expr slope = Calculus.derivative(inverse, "Vout");
-    if (slope.contains("Vout")) return Optional.empty();
+    if (!inverse.graphs().isEmpty()) return Optional.empty();
+    Expr slope = Calculus.derivative(inverse, OUT);
+    if (slope.contains(OUT)) return Optional.empty();
     double volts = ground.map(constants::get).orElse(converter.reference().number() / 2);
     return Optional.of(
         new LinearForm(

@@ -12,6 +12,9 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
   public static final Unit ONE = new Unit("", Dimension.NONE, 1, 0);
   public static final Unit VOLT = new Unit("V", Dimension.VOLTAGE, 1, 0);
   public static final Unit OHM = new Unit("Ω", Dimension.RESISTANCE, 1, 0);
+  public static final Unit AMPERE = new Unit("A", Dimension.CURRENT, 1, 0);
+  public static final Unit CELSIUS = new Unit("°C", Dimension.TEMPERATURE, 1, 273.15);
+  public static final Unit KELVIN = new Unit("K", Dimension.TEMPERATURE, 1, 0);
   public static final Unit COUNTS = new Unit("counts", Dimension.COUNT, 1, 0);
   public static final Unit PERCENT = new Unit("%", Dimension.NONE, 0.01, 0);
 

@@ -132,6 +132,7 @@ public final class UnitCatalogue {
       switch (part) {
         case "*", "·" -> sign = 1;
         case "/" -> sign = -1;
+        case "1" -> sign = 1;
         default -> {
           int caret = part.indexOf('^');
           String name = caret < 0 ? part : part.substring(0, caret);

@@ -8,8 +8,9 @@ import java.util.regex.Pattern;
  *
  * @param number finite, in the unit that the field states
  * @param typed the keystrokes, for example {@code 25 psi} or {@code 2*4k7}; never empty
+ * @param spread how far the real value may be from it; null when nothing is known
  */
-public record Value(double number, String typed) {
+public record Value(double number, String typed, Spread spread) {
 
   private static final Pattern CODE = Pattern.compile("[0-9]+[pnuµmkKMGR][0-9]+");
   private static final Pattern SIMPLE =
@@ -19,17 +20,40 @@ public record Value(double number, String typed) {
     if (!Double.isFinite(number)) throw new QuantityException("a value must be finite");
   }
 
+  /** A value of which no tolerance is known. */
+  public Value(double number, String typed) {
+    this(number, typed, null);
+  }
+
   public static Value of(double number) {
     return new Value(number, Numbers.plain(number));
   }
 
   /**
-   * Reads a field.
+   * Reads a field; a tolerance may stand behind ±, as in {@code 4k7 ±1% 50ppm}.
    *
    * @throws QuantityException one sentence that says what was read and what was expected
    */
   public static Value typed(String text, Unit unit) {
-    return new Value(QuantityParser.value(text, unit), text.strip());
+    int sign = Spread.signIn(text);
+    if (sign < 0) return new Value(QuantityParser.value(text, unit), text.strip());
+    String number = text.substring(0, sign).strip();
+    return new Value(
+        QuantityParser.value(number, unit), number, Spread.parse(text.substring(sign), unit));
+  }
+
+  public Value withSpread(Spread v) {
+    return new Value(number, typed, v);
+  }
+
+  /** Another number in the place of this one, with the same tolerance. */
+  public Value to(Value other) {
+    return new Value(other.number, other.typed, other.spread == null ? spread : other.spread);
+  }
+
+  /** What the field shows: the keystrokes and the tolerance. */
+  public String shown(Unit unit) {
+    return spread == null ? typed : typed + " " + spread.text(unit);
   }
 
   /** True when what was typed has to be worked out or converted to be the number in this unit. */

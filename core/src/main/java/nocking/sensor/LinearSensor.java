@@ -1,11 +1,14 @@
 package nocking.sensor;
 
 import com.fasterxml.jackson.annotation.JsonTypeName;
+import java.util.Optional;
 import nocking.algebra.Expr;
+import nocking.element.Measurand;
 import nocking.element.Parameter;
 import nocking.element.Symbols;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 
 /**
@@ -63,13 +66,19 @@ public record LinearSensor(
   }
 
   @Override
-  public Expr output(Expr x, Symbols own) {
+  public Expr output(Measurand measured, Symbols own) {
+    Expr x = measured.expr();
     Expr from = at.number() == 0 ? Expr.ZERO : own.of("x0");
     return own.of("V0").plus(own.of("alpha").times(x.minus(from)));
   }
 
   @Override
-  public Span rated() {
+  public Optional<Expr> seriesResistance(Measurand x, Symbols own) {
+    return Sensor.source(sourceResistance, own);
+  }
+
+  @Override
+  public Span rated(Unit quantity) {
     return Span.between(from.number(), to.number());
   }
 }

@@ -3,10 +3,12 @@ package nocking.sensor;
 import com.fasterxml.jackson.annotation.JsonTypeName;
 import java.util.Optional;
 import nocking.algebra.Expr;
+import nocking.element.Measurand;
 import nocking.element.Parameter;
 import nocking.element.Symbols;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 
 /**
@@ -63,13 +65,19 @@ public record RatiometricSensor(
   }
 
   @Override
-  public Expr output(Expr x, Symbols own) {
+  public Expr output(Measurand measured, Symbols own) {
+    Expr x = measured.expr();
     Expr percent = TwoPointSensor.line(x, own, "xa", "ra", "xb", "rb", lowAt.number() == 0);
     return own.of("Vsup").times(percent).over(Expr.num(100));
   }
 
   @Override
-  public Span rated() {
+  public Optional<Expr> seriesResistance(Measurand x, Symbols own) {
+    return Sensor.source(sourceResistance, own);
+  }
+
+  @Override
+  public Span rated(Unit quantity) {
     return Span.between(lowAt.number(), highAt.number());
   }
 

@@ -1,11 +1,14 @@
 package nocking.sensor;
 
 import com.fasterxml.jackson.annotation.JsonTypeName;
+import java.util.Optional;
 import nocking.algebra.Expr;
+import nocking.element.Measurand;
 import nocking.element.Parameter;
 import nocking.element.Symbols;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 
 /**
@@ -56,7 +59,8 @@ public record TwoPointSensor(
   }
 
   @Override
-  public Expr output(Expr x, Symbols own) {
+  public Expr output(Measurand measured, Symbols own) {
+    Expr x = measured.expr();
     return line(x, own, "xa", "Va", "xb", "Vb", lowAt.number() == 0);
   }
 
@@ -69,7 +73,12 @@ public record TwoPointSensor(
   }
 
   @Override
-  public Span rated() {
+  public Optional<Expr> seriesResistance(Measurand x, Symbols own) {
+    return Sensor.source(sourceResistance, own);
+  }
+
+  @Override
+  public Span rated(Unit quantity) {
     return Span.between(lowAt.number(), highAt.number());
   }
 }

@@ -82,7 +82,7 @@ public record DifferenceAmp(
   }
 
   @Override
-  public void build(Circuit circuit, String in, String output) {
+  public void build(Circuit circuit, String in, String output, double sensed) {
     String plus = output + ".plus";
     String minus = output + ".minus";
     circuit

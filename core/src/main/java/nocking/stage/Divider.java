@@ -2,8 +2,10 @@ package nocking.stage;
 
 import com.fasterxml.jackson.annotation.JsonTypeName;
 import java.util.Optional;
+import java.util.Set;
 import nocking.algebra.Expr;
 import nocking.element.Parameter;
+import nocking.element.Signal;
 import nocking.element.Symbols;
 import nocking.network.Circuit;
 import nocking.quantity.Numbers;
@@ -26,6 +28,16 @@ public record Divider(
   @Override
   public String title() {
     return "Divider";
+  }
+
+  @Override
+  public Set<Signal> accepts() {
+    return Set.of(Signal.VOLTAGE, Signal.ALTERNATING);
+  }
+
+  @Override
+  public Signal gives(Signal input) {
+    return input;
   }
 
   @Override
@@ -52,7 +64,12 @@ public record Divider(
   }
 
   @Override
-  public void build(Circuit circuit, String input, String output) {
+  public double outputResistance() {
+    return upper.number() * lower.number() / (upper.number() + lower.number());
+  }
+
+  @Override
+  public void build(Circuit circuit, String input, String output, double sensed) {
     circuit
         .resistor(input, output, upper.number())
         .resistor(output, Circuit.GROUND, lower.number());

@@ -26,14 +26,25 @@ public record Load(Expr resistance, Expr towards) {
 
   /** This load with another resistor from the same node to ground beside it. */
   static Load beside(Expr toGround, Optional<Load> other) {
-    if (other.isEmpty()) return toGround(toGround);
+    return toGround(toGround).with(other);
+  }
+
+  /** Two loads on one node. */
+  Load with(Optional<Load> other) {
+    if (other.isEmpty()) return this;
     Load o = other.get();
-    Expr pull = o.towards.times(toGround).over(toGround.plus(o.resistance));
-    return new Load(toGround.parallel(o.resistance), pull);
+    Expr sum = resistance.plus(o.resistance);
+    Expr pull = towards.times(o.resistance).plus(o.towards.times(resistance)).over(sum);
+    return new Load(resistance.parallel(o.resistance), pull);
   }
 
   /** This load seen through a series resistor. */
   Load behind(Expr series) {
     return new Load(series.plus(resistance), towards);
+  }
+
+  /** Voltage of a node that a source feeds through a resistor, with or without a load on it. */
+  static Expr node(Expr source, Expr series, Optional<Load> load) {
+    return load.map(l -> l.node(source, series)).orElse(source);
   }
 }

@@ -71,7 +71,7 @@ public record NonInvertingAmp(
   }
 
   @Override
-  public void build(Circuit circuit, String input, String output) {
+  public void build(Circuit circuit, String input, String output, double sensed) {
     String inverting = output + ".minus";
     String reference = output + ".ref";
     circuit

@@ -3,28 +3,81 @@ package nocking.stage;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import nocking.algebra.Expr;
 import nocking.element.Element;
+import nocking.element.Signal;
 import nocking.element.Symbols;
 import nocking.network.Circuit;
 import nocking.quantity.Span;
 
 /** A conditioning stage between two test points. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "stage")
-public sealed interface Stage extends Element permits Divider, NonInvertingAmp, DifferenceAmp {
+public sealed interface Stage extends Element
+    permits Divider,
+        SeriesResistor,
+        PullUp,
+        PullDown,
+        WheatstoneBridge,
+        Shunt,
+        NonInvertingAmp,
+        InvertingAmp,
+        InvertingSummer,
+        DifferenceAmp,
+        FourResistorAmp,
+        InstrumentationAmp,
+        Follower,
+        ReferenceBlend,
+        OffsetAdder,
+        RcFilter,
+        BridgeRectifier,
+        Clamp {
 
   /** One of each stage with sensible values, in the order in which a menu offers them. */
   static List<Stage> kinds() {
-    return List.of(Divider.EXAMPLE, NonInvertingAmp.EXAMPLE, DifferenceAmp.EXAMPLE);
+    return List.of(
+        Divider.EXAMPLE,
+        SeriesResistor.EXAMPLE,
+        PullUp.EXAMPLE,
+        PullDown.EXAMPLE,
+        WheatstoneBridge.EXAMPLE,
+        Shunt.EXAMPLE,
+        NonInvertingAmp.EXAMPLE,
+        InvertingAmp.EXAMPLE,
+        InvertingSummer.EXAMPLE,
+        DifferenceAmp.EXAMPLE,
+        FourResistorAmp.EXAMPLE,
+        InstrumentationAmp.EXAMPLE,
+        Follower.EXAMPLE,
+        ReferenceBlend.EXAMPLE,
+        OffsetAdder.EXAMPLE,
+        RcFilter.EXAMPLE,
+        BridgeRectifier.EXAMPLE,
+        Clamp.EXAMPLE);
   }
 
-  /**
-   * Voltage at the output node for a voltage at the input node, with {@code load} on the output.
-   */
+  /** What may come in. */
+  default Set<Signal> accepts() {
+    return Set.of(Signal.VOLTAGE);
+  }
+
+  /** What goes out for what comes in. */
+  default Signal gives(Signal input) {
+    return Signal.VOLTAGE;
+  }
+
+  /** Value at the output node for the value at the input node, with {@code load} on the output. */
   Expr relation(Expr input, Optional<Load> load, Symbols own);
 
   /** What the stage draws from its input node when {@code load} hangs on its output. */
   Optional<Load> inputLoad(Optional<Load> load, Symbols own);
+
+  /**
+   * Resistance seen at the output, in ohms, when the input is stiff; 0 for an amplifier's output.
+   */
+  default double outputResistance() {
+    return 0;
+  }
 
   /** Lowest and highest voltage that the output can reach; empty for a passive stage. */
   default Optional<Span> rails() {
@@ -36,9 +89,19 @@ public sealed interface Stage extends Element permits Divider, NonInvertingAmp, 
     return Optional.empty();
   }
 
-  /** Gain or ratio in a few words, shown under the parameters. */
+  /** Supply that the output is a fraction of, where the stage feeds the sensor itself. */
+  default Optional<Double> ratiometricSupply() {
+    return Optional.empty();
+  }
+
+  /** Gain, ratio or time in a few words, shown under the parameters. */
   String gain();
 
-  /** Adds the stage's parts to the referee circuit; extra nodes get names beginning with output. */
-  void build(Circuit circuit, String input, String output);
+  /**
+   * Adds the stage's parts to the referee circuit; extra nodes get names beginning with output.
+   *
+   * @param sensed value of a resistive or current sensor that the stage itself builds in, in Ω or
+   *     A; a stage with a voltage at its input does not look at it
+   */
+  void build(Circuit circuit, String input, String output, double sensed);
 }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.stream.LongStream;
@@ -77,11 +78,28 @@ class CalculusTest {
   }
 
   @Test
-  void unknownThatOccursTwiceIsRefused() {
-    Expr twice = Expr.sym("x").plus(Expr.sym("x").times(Expr.sym("a")));
-    assertThatThrownBy(() -> Calculus.solve(Expr.sym("y"), twice, "x"))
-        .isInstanceOf(AlgebraException.class)
-        .hasMessageContaining("occurs 2 times");
+  void unknownThatNeedsMoreThanARatioOfLinesIsRefused() {
+    Expr x = Expr.sym("x");
+    for (Expr e : List.of(x.times(x.plus(Expr.sym("a"))), x.plus(x.apply(Expr.Function.EXP)))) {
+      assertThatThrownBy(() -> Calculus.solve(Expr.sym("y"), e, "x"))
+          .isInstanceOf(AlgebraException.class)
+          .hasMessage("the unknown stands in the equation more than once");
+    }
+  }
+
+  /** A divider is a ratio of two straight lines in each of its resistors, loaded or not. */
+  @Test
+  void dividerIsSolvedForAnyOfItsResistors() {
+    Expr lower = Expr.sym("R2").parallel(Expr.sym("RL"));
+    Expr out = Expr.sym("Vin").times(lower).over(Expr.sym("R1").plus(lower));
+    var values = new HashMap<>(Map.of("R1", 4.7, "R2", 10.0, "RL", 33.0, "Vin", 5.0));
+    double y = out.evaluate(values);
+    values.put("y", y);
+    for (String unknown : List.of("R1", "R2", "RL", "Vin")) {
+      Expr solved = Calculus.solve(Expr.sym("y"), out, unknown);
+      assertThat(solved.contains(unknown)).isFalse();
+      assertThat(solved.evaluate(values)).isCloseTo(values.get(unknown), within(1e-9));
+    }
   }
 
   @Test

@@ -35,7 +35,7 @@ class BookTest {
 
   @Test
   void stagesAreInsertedMovedAndTakenOut() {
-    List<Stage> kinds = Stage.kinds();
+    List<Stage> kinds = Stage.kinds().subList(0, 3);
     Channel c =
         A.insertStage(0, kinds.get(0)).insertStage(1, kinds.get(1)).insertStage(2, kinds.get(2));
     assertThat(c.moveStage(0, 2).stages())

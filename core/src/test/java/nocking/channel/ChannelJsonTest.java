@@ -11,22 +11,34 @@ import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
 import nocking.Channels;
 import nocking.analysis.Analysis;
+import nocking.converter.Converter;
+import nocking.quantity.Spread;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.LinearSensor;
 import nocking.sensor.Sensor;
 import nocking.stage.Stage;
 import org.junit.jupiter.api.Test;
+import tools.jackson.databind.SerializationFeature;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /** The JSON form loses nothing and is what its schema says. */
 class ChannelJsonTest {
 
   private static Channel full() {
+    Spread spread = Spread.percent(1).withTemperatureCoefficient(50);
     Channel c =
         Channels.incubator()
+            .withCard(new CardRef("card-1", "Probe", 2))
+            .withSurroundings(new Surroundings(v(5), v(35), v(0.02)))
+            .withConverter(
+                new Converter(v(12), v(3.3).withSpread(spread), null, v(0.1), v(2), v(1), v(16)))
             .withPoints(Channels.points(new double[] {4, 9, 14}, x -> 1.65 + 0.269 * (x - 9)))
             .withStages(Stage.kinds())
             .withNotes(List.of(new Note("4k7 || 10k", "3.197 k")))
@@ -46,6 +58,27 @@ class ChannelJsonTest {
     }
     var book = new Book(List.of(full(), Channel.blank("x", "NEW")));
     assertThat(ChannelJson.readAny(ChannelJson.write(book), "b.json")).isEqualTo(book);
+  }
+
+  /**
+   * Sensors, stages and converter in the shipped schema are those of the records. After a change of
+   * the models {@code -Dnocking.schema=write} on the test run writes the file anew.
+   */
+  @Test
+  void schemaKnowsEveryElement() throws IOException {
+    var mapper = JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();
+    Path file = Path.of("src/main/resources/nocking/channel", ChannelJson.SCHEMA);
+    var schema = (ObjectNode) mapper.readTree(Files.readString(file));
+    var channel = (ObjectNode) schema.at("/$defs/channel/properties");
+    var expected = channel.deepCopy();
+    expected.set("sensor", mapper.valueToTree(ElementSchema.sensors()));
+    expected.set("stages", mapper.valueToTree(ElementSchema.stages()));
+    expected.set("converter", mapper.valueToTree(ElementSchema.converter()));
+    if (System.getProperty("nocking.schema", "").equals("write")) {
+      channel.setAll(expected);
+      Files.writeString(file, mapper.writeValueAsString(schema) + "\n");
+    }
+    assertThat(channel).isEqualTo(expected);
   }
 
   @Test

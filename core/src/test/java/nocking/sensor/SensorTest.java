@@ -8,9 +8,9 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.LongStream;
-import nocking.converter.Converter;
 import nocking.element.Element;
-import nocking.path.SignalPath;
+import nocking.element.Measurand;
+import nocking.path.SensorCurve;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
@@ -21,8 +21,10 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** Sensor models forward, inverse, and against their valid ranges. */
 class SensorTest {
 
-  private static SignalPath path(Sensor s) {
-    return SignalPath.of("x", s, List.of(), Converter.of(12, 5));
+  private static final Unit UNIT = Unit.of("kPa");
+
+  private static SensorCurve path(Sensor s) {
+    return SensorCurve.of(new Measurand("x", UNIT), s);
   }
 
   @Test
@@ -66,9 +68,9 @@ class SensorTest {
             new RatiometricSensor(
                 v(low), v(5 * r.nextDouble()), v(high), v(50 + 40 * r.nextDouble()), v(3.3), v(0)));
     for (Sensor s : sensors) {
-      SignalPath p = path(s);
+      SensorCurve p = path(s);
       for (int i = 0; i <= 10; i++) {
-        double x = s.rated().at(i / 10.0);
+        double x = s.rated(UNIT).at(i / 10.0);
         assertThat(p.quantity(p.output(x)))
             .as("seed %d, %s", seed, s.title())
             .isCloseTo(x, within(1e-9 * (high - low)));

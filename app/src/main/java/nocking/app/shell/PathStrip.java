@@ -371,7 +371,7 @@ final class PathStrip extends VBox {
     ReadOut high = path.get().at(working.high());
     jobVolts = new Span[low.nodes().size()];
     for (int i = 0; i < jobVolts.length; i++) {
-      jobVolts[i] = Span.between(low.nodes().get(i).volts(), high.nodes().get(i).volts());
+      jobVolts[i] = Span.between(low.nodes().get(i).value(), high.nodes().get(i).value());
     }
   }
 
@@ -441,8 +441,8 @@ final class PathStrip extends VBox {
             : usable;
     pads.get(i + 1)
         .show(
-            Numbers.engineering(node.volts(), "V", 4).replace('-', '−'),
-            node.volts(),
+            Numbers.engineering(node.value(), "V", 4).replace('-', '−'),
+            node.value(),
             shown,
             job,
             node.clipped());

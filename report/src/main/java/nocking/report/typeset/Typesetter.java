@@ -15,6 +15,8 @@ import nocking.algebra.Expr.Num;
 import nocking.algebra.Expr.Pow;
 import nocking.algebra.Expr.Sub;
 import nocking.algebra.Expr.Sym;
+import nocking.algebra.Expr.Through;
+import nocking.algebra.Graph;
 import nocking.algebra.Notation;
 import nocking.quantity.Numbers;
 import nocking.report.Typefaces;
@@ -67,6 +69,8 @@ public final class Typesetter {
       case Pow(Expr a, Expr b) ->
           power(bracketed(a, size, !(a instanceof Sym || a instanceof Num)), b, size);
       case Apply(Function f, Expr a) -> call(f, a, size);
+      case Through(Graph g, Expr.Mode mode, Expr a) ->
+          Box.row(graph(g, mode, size), bracketed(a, size, true));
     };
   }
 
@@ -116,7 +120,19 @@ public final class Typesetter {
       case EXP -> power(letters("e", size, true, ""), a, size);
       case LN -> Box.row(letters("ln", size, false, ""), bracketed(a, size, true));
       case SQRT -> root(box(a, size), size);
+      default -> Box.row(letters(f.word(), size, false, ""), bracketed(a, size, true));
     };
+  }
+
+  /** Name of a graph, raised to −1 where it is turned round. */
+  private static Box graph(Graph g, Expr.Mode mode, double size) {
+    Box name = symbol(g.name(), size);
+    if (mode == Expr.Mode.VALUE) return name;
+    Box up = letters("−1", Math.max(SMALLEST, size * SMALLER), false, "");
+    return new Box.Builder()
+        .put(name, 0, 0)
+        .put(up, name.width(), -0.38 * size)
+        .box(name.width() + up.width());
   }
 
   private static Box root(Box inner, double size) {

@@ -343,8 +343,8 @@ public final class DefineStage implements StageView {
     String u = c.definition().unit();
     double middle = working.middle();
     double perUnit =
-        (p.at(working.high()).nodes().getFirst().volts()
-                - p.at(working.low()).nodes().getFirst().volts())
+        (p.at(working.high()).nodes().getFirst().value()
+                - p.at(working.low()).nodes().getFirst().value())
             / working.width();
     fact(0, "Sensitivity at the sensor", Numbers.engineering(perUnit, "V", 4) + " per " + u);
     fact(
@@ -352,8 +352,8 @@ public final class DefineStage implements StageView {
         "Output over the job",
         "%s … %s"
             .formatted(
-                Numbers.engineering(p.at(working.low()).nodes().getFirst().volts(), "V", 4),
-                Numbers.engineering(p.at(working.high()).nodes().getFirst().volts(), "V", 4)));
+                Numbers.engineering(p.at(working.low()).nodes().getFirst().value(), "V", 4),
+                Numbers.engineering(p.at(working.high()).nodes().getFirst().value(), "V", 4)));
     fact(2, "Rated range", "%s … %s".formatted(a.amount(rated.low()), a.amount(rated.high())));
     fact(3, "Used of it", Numbers.fixed(100 * share, 0) + " %");
     fact(4, "One count of the converter", a.error(p.countsWorth(middle)));
@@ -381,7 +381,7 @@ public final class DefineStage implements StageView {
     Span all =
         new Span(Math.min(working.low(), rated.low()), Math.max(working.high(), rated.high()));
     double[] x = Curves.along(rated);
-    double[] y = Curves.of(v -> p.at(v).nodes().getFirst().volts(), x);
+    double[] y = Curves.of(v -> p.at(v).nodes().getFirst().value(), x);
     double low = Math.min(y[0], y[y.length - 1]);
     double high = Math.max(y[0], y[y.length - 1]);
     double[] endX = {x[0], x[x.length - 1]};
@@ -404,6 +404,6 @@ public final class DefineStage implements StageView {
     plot.dark(desk.dark());
     plot.probe(
         desk.probe(),
-        x -> a.path().map(p -> p.at(x).nodes().getFirst().volts()).orElse(Double.NaN));
+        x -> a.path().map(p -> p.at(x).nodes().getFirst().value()).orElse(Double.NaN));
   }
 }

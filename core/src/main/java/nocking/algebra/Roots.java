@@ -1,0 +1,44 @@
+package nocking.algebra;
+
+import java.util.function.DoubleUnaryOperator;
+import nocking.quantity.Span;
+
+/** Roots of monotone functions on an interval. */
+public final class Roots {
+  private static final int MOST_STEPS = 200;
+
+  private Roots() {}
+
+  /**
+   * Newton's method inside a bracket that bisection keeps closing (Press et al., "Numerical
+   * Recipes", 9.4): the bracket makes it safe, the slope makes it fast.
+   *
+   * @param f strictly monotone on {@code branch}
+   * @param slope its derivative; may be NaN, then the step is a bisection
+   * @return x with f(x) = y; NaN when the branch does not reach y
+   */
+  public static double monotone(
+      DoubleUnaryOperator f, DoubleUnaryOperator slope, Span branch, double y) {
+    double low = branch.low();
+    double high = branch.high();
+    double atLow = f.applyAsDouble(low) - y;
+    double atHigh = f.applyAsDouble(high) - y;
+    if (atLow == 0) return low;
+    if (atHigh == 0) return high;
+    if (!(atLow * atHigh < 0)) return Double.NaN;
+    boolean rising = atLow < 0;
+    double x = low + (high - low) * (atLow / (atLow - atHigh));
+    for (int i = 0; i < MOST_STEPS; i++) {
+      double error = f.applyAsDouble(x) - y;
+      if (error == 0) return x;
+      if ((error < 0) == rising) low = x;
+      else high = x;
+      double next = x - error / slope.applyAsDouble(x);
+      if (Math.abs(next - x) <= Math.ulp(x)) return x;
+      if (!(next > low && next < high)) next = low + (high - low) / 2;
+      if (next == low || next == high) return next;
+      x = next;
+    }
+    return x;
+  }
+}

@@ -1,0 +1,53 @@
+package nocking.channel;
+
+import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
+import nocking.sensor.Sensor;
+
+/**
+ * A sensor definition that the book keeps for many channels.
+ *
+ * @param name own name, unique in the book
+ * @param source where the numbers come from
+ * @param date of the entry, as it was written
+ * @param unit of the quantity that the sensor's numbers are in
+ * @param revision from 1, one more with every change
+ */
+public record SensorCard(
+    String id,
+    String name,
+    String source,
+    String date,
+    QuantityKind kind,
+    String unit,
+    Sensor sensor,
+    int revision) {
+
+  public SensorCard {
+    if (name == null || name.isBlank()) throw new QuantityException("a sensor card needs a name");
+  }
+
+  public CardRef ref() {
+    return new CardRef(id, name, revision);
+  }
+
+  /** The same card with other numbers; a new revision where they differ. */
+  public SensorCard withSensor(Sensor v) {
+    int next = v.equals(sensor) ? revision : revision + 1;
+    return new SensorCard(id, name, source, date, kind, unit, v, next);
+  }
+
+  public SensorCard withName(String v) {
+    return new SensorCard(id, v, source, date, kind, unit, sensor, revision);
+  }
+
+  /** The card's sensor with its numbers in another unit of the same dimension. */
+  public Sensor sensorIn(Unit to) {
+    return UnitChange.sensor(sensor, Unit.of(unit), to);
+  }
+
+  /** The channel with this card's sensor in its own unit; its definition and stages stay. */
+  public Channel putInto(Channel c) {
+    return c.withSensor(sensorIn(c.unit())).withCard(ref());
+  }
+}

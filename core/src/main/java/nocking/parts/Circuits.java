@@ -1,0 +1,57 @@
+package nocking.parts;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import nocking.element.Element;
+import nocking.element.Field;
+import nocking.network.Circuit;
+import nocking.quantity.Value;
+import nocking.stage.Stage;
+
+/** Candidate circuits solved by the nodal solver, from a stiff source to an open output. */
+final class Circuits {
+  private Circuits() {}
+
+  /** Output for two inputs; empty when the circuit has no solution. */
+  static Optional<double[]> outputs(List<Stage> stages, double low, double high) {
+    try {
+      return Optional.of(new double[] {output(stages, low), output(stages, high)});
+    } catch (IllegalStateException | IllegalArgumentException e) {
+      // A candidate without a solution is no candidate.
+      return Optional.empty();
+    }
+  }
+
+  private static double output(List<Stage> stages, double volts) {
+    var circuit = new Circuit().source("n0", Circuit.GROUND, volts);
+    for (int i = 0; i < stages.size(); i++) {
+      stages.get(i).build(circuit, "n" + i, "n" + (i + 1), 0);
+    }
+    return circuit.solve().get("n" + stages.size());
+  }
+
+  /** Outputs for two inputs with every resistor at either end of its tolerance, every corner. */
+  static List<double[]> corners(List<Stage> stages, double low, double high, double tolerance) {
+    record Place(int stage, Field field) {}
+    var places = new ArrayList<Place>();
+    for (int i = 0; i < stages.size(); i++) {
+      for (Field f : stages.get(i).fields()) {
+        if (f.parameter().unit().equals("ohm")) places.add(new Place(i, f));
+      }
+    }
+    var list = new ArrayList<double[]>();
+    for (int corner = 0; corner < 1 << places.size(); corner++) {
+      var moved = new ArrayList<>(stages);
+      for (int p = 0; p < places.size(); p++) {
+        Place place = places.get(p);
+        Stage stage = moved.get(place.stage);
+        double ohms = stage.value(place.field).number();
+        double factor = 1 + ((corner >> p & 1) == 1 ? tolerance : -tolerance);
+        moved.set(place.stage, Element.with(stage, place.field, Value.of(ohms * factor)));
+      }
+      outputs(moved, low, high).ifPresent(list::add);
+    }
+    return list;
+  }
+}

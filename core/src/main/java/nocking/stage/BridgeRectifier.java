@@ -1,0 +1,111 @@
+package nocking.stage;
+
+import com.fasterxml.jackson.annotation.JsonTypeName;
+import java.util.Optional;
+import java.util.Set;
+import nocking.algebra.Expr;
+import nocking.element.Parameter;
+import nocking.element.Signal;
+import nocking.element.Symbols;
+import nocking.network.Circuit;
+import nocking.quantity.Numbers;
+import nocking.quantity.Value;
+
+/**
+ * Bridge rectifier with a smoothing capacitor, full wave: the peak less two diode drops, and on the
+ * average half the ripple I/(2fC) below that, I = V/R being the current of everything behind it.
+ * Good while the ripple stays a small part of the output.
+ *
+ * @param drop volts across one diode
+ * @param capacitance farads, above 0
+ * @param frequency hertz of the mains, above 0
+ * @param bleeder resistor across the capacitor, ohms; null for none
+ */
+@JsonTypeName("bridge-rectifier")
+public record BridgeRectifier(
+    @Parameter(symbol = "Vd", label = "Drop of one diode", unit = "V", least = 0) Value drop,
+    @Parameter(symbol = "C", label = "Smoothing capacitor", unit = "F", above = 0)
+        Value capacitance,
+    @Parameter(symbol = "fac", label = "Mains frequency", unit = "Hz", above = 0) Value frequency,
+    @Parameter(symbol = "Rbl", label = "Bleeder", unit = "ohm", above = 0, optional = true)
+        Value bleeder)
+    implements Stage {
+
+  static final BridgeRectifier EXAMPLE =
+      new BridgeRectifier(Value.of(0.7), new Value(10e-6, "10u"), Value.of(50), null);
+
+  @Override
+  public String title() {
+    return "Rectifier";
+  }
+
+  @Override
+  public String summary() {
+    return "peak − 2 × %s V".formatted(Numbers.trimmed(drop.number(), 3));
+  }
+
+  @Override
+  public String gain() {
+    return "ripple %s for 1 mA"
+        .formatted(
+            Numbers.engineering(1e-3 / (2 * frequency.number() * capacitance.number()), "V", 3));
+  }
+
+  @Override
+  public Set<Signal> accepts() {
+    return Set.of(Signal.ALTERNATING);
+  }
+
+  private Optional<Load> all(Optional<Load> load, Symbols own) {
+    if (bleeder == null) return load;
+    return Optional.of(Load.beside(own.of("Rbl"), load));
+  }
+
+  @Override
+  public Expr relation(Expr input, Optional<Load> load, Symbols own) {
+    Expr top = input.minus(Expr.num(2).times(own.of("Vd")));
+    Optional<Load> all = all(load, own);
+    if (all.isEmpty()) return top;
+    return all.get().node(top, equivalent(own));
+  }
+
+  /** Half the ripple is the drop that 1/(4fC) would make. */
+  private static Expr equivalent(Symbols own) {
+    return Expr.ONE.over(Expr.num(4).times(own.of("fac")).times(own.of("C")));
+  }
+
+  @Override
+  public Optional<Load> inputLoad(Optional<Load> load, Symbols own) {
+    return Optional.empty();
+  }
+
+  @Override
+  public double outputResistance() {
+    return 1 / (4 * frequency.number() * capacitance.number());
+  }
+
+  /** Peak-to-peak ripple in volts for a direct current. */
+  public double ripple(double amperes) {
+    return amperes / (2 * frequency.number() * capacitance.number());
+  }
+
+  /**
+   * Seconds until the capacitor has fallen to a safe voltage through a resistance.
+   *
+   * @param from volts at the moment of switching off
+   * @param to volts that are safe to touch
+   * @param ohms everything across the capacitor
+   */
+  public double dischargeTime(double from, double to, double ohms) {
+    return from <= to ? 0 : ohms * capacitance.number() * Math.log(from / to);
+  }
+
+  /** In the mean the rectifier is a source, peak less two drops, behind 1/(4fC). */
+  @Override
+  public void build(Circuit circuit, String input, String output, double sensed) {
+    circuit
+        .source(input, output + ".top", 2 * drop.number())
+        .resistor(output + ".top", output, outputResistance());
+    if (bleeder != null) circuit.resistor(output, Circuit.GROUND, bleeder.number());
+  }
+}

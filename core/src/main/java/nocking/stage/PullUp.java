@@ -1,0 +1,79 @@
+package nocking.stage;
+
+import com.fasterxml.jackson.annotation.JsonTypeName;
+import java.util.Optional;
+import java.util.Set;
+import nocking.algebra.Expr;
+import nocking.element.Parameter;
+import nocking.element.Signal;
+import nocking.element.Symbols;
+import nocking.network.Circuit;
+import nocking.quantity.Numbers;
+import nocking.quantity.Value;
+
+/**
+ * Pull-up for a resistive sensor to ground: V = V_s·R_s/(R_s + R_p).
+ *
+ * @param supply V_s, volts, above 0
+ * @param resistance R_p, ohms, above 0
+ */
+@JsonTypeName("pull-up")
+public record PullUp(
+    @Parameter(symbol = "Vs", label = "Supply", unit = "V", above = 0) Value supply,
+    @Parameter(symbol = "Rp", label = "Pull-up", unit = "ohm", above = 0) Value resistance)
+    implements Stage {
+
+  static final PullUp EXAMPLE = new PullUp(Value.of(3.3), Value.of(10e3));
+
+  @Override
+  public String title() {
+    return "Pull-up";
+  }
+
+  @Override
+  public String summary() {
+    return Numbers.compact(resistance.number(), "Ω", 4)
+        + " to "
+        + Numbers.trimmed(supply.number(), 4)
+        + " V";
+  }
+
+  @Override
+  public Set<Signal> accepts() {
+    return Set.of(Signal.RESISTANCE);
+  }
+
+  @Override
+  public Expr relation(Expr input, Optional<Load> load, Symbols own) {
+    return Load.beside(input, load).node(own.of("Vs"), own.of("Rp"));
+  }
+
+  @Override
+  public Optional<Load> inputLoad(Optional<Load> load, Symbols own) {
+    return Optional.empty();
+  }
+
+  @Override
+  public double outputResistance() {
+    return resistance.number();
+  }
+
+  @Override
+  public Optional<Double> ratiometricSupply() {
+    return Optional.of(supply.number());
+  }
+
+  @Override
+  public String gain() {
+    return "%s at most through the sensor"
+        .formatted(Numbers.engineering(supply.number() / resistance.number(), "A", 3));
+  }
+
+  @Override
+  public void build(Circuit circuit, String input, String output, double sensed) {
+    circuit
+        .source(output + ".supply", Circuit.GROUND, supply.number())
+        .resistor(output + ".supply", output, resistance.number())
+        .resistor(output, Circuit.GROUND, sensed);
+  }
+}

@@ -1,0 +1,73 @@
+package nocking.stage;
+
+import com.fasterxml.jackson.annotation.JsonTypeName;
+import java.util.Optional;
+import nocking.algebra.Expr;
+import nocking.element.Parameter;
+import nocking.element.Symbols;
+import nocking.network.Circuit;
+import nocking.quantity.Numbers;
+import nocking.quantity.Value;
+
+/**
+ * RC low-pass: at rest only a series resistor. Cut-off f_c = 1/(2πRC); a step has settled to half a
+ * count of an N bit converter after RC·ln(2^(N+1)).
+ *
+ * @param resistance R, ohms, above 0
+ * @param capacitance C, farads, above 0
+ */
+@JsonTypeName("rc-filter")
+public record RcFilter(
+    @Parameter(symbol = "R", label = "Resistor", unit = "ohm", above = 0) Value resistance,
+    @Parameter(symbol = "C", label = "Capacitor", unit = "F", above = 0) Value capacitance)
+    implements Stage {
+
+  static final RcFilter EXAMPLE = new RcFilter(Value.of(1e3), new Value(100e-9, "100n"));
+
+  @Override
+  public String title() {
+    return "RC low-pass";
+  }
+
+  /** Cut-off frequency in hertz. */
+  public double cutOff() {
+    return 1 / (2 * Math.PI * resistance.number() * capacitance.number());
+  }
+
+  /** Seconds until a full-scale step is within half a count. */
+  public double settling(int bits) {
+    return resistance.number() * capacitance.number() * Math.log(Math.pow(2, bits + 1.0));
+  }
+
+  @Override
+  public String summary() {
+    return Numbers.compact(cutOff(), "Hz", 3);
+  }
+
+  @Override
+  public String gain() {
+    return "cut-off %s, settled in %s at 12 bit"
+        .formatted(
+            Numbers.engineering(cutOff(), "Hz", 3), Numbers.engineering(settling(12), "s", 3));
+  }
+
+  @Override
+  public Expr relation(Expr input, Optional<Load> load, Symbols own) {
+    return Load.node(input, own.of("R"), load);
+  }
+
+  @Override
+  public Optional<Load> inputLoad(Optional<Load> load, Symbols own) {
+    return load.map(l -> l.behind(own.of("R")));
+  }
+
+  @Override
+  public double outputResistance() {
+    return resistance.number();
+  }
+
+  @Override
+  public void build(Circuit circuit, String input, String output, double sensed) {
+    circuit.resistor(input, output, resistance.number());
+  }
+}

@@ -1,0 +1,129 @@
+package nocking.stage;
+
+import com.fasterxml.jackson.annotation.JsonTypeName;
+import java.util.Optional;
+import nocking.algebra.Expr;
+import nocking.element.Parameter;
+import nocking.element.Symbols;
+import nocking.network.Circuit;
+import nocking.quantity.Numbers;
+import nocking.quantity.Value;
+
+/**
+ * Attenuates a signal about a reference with two potentiometers. The first makes V_ref from the
+ * supply, with the source resistance R_ref = k_A(1 − k_A)·R_A; the second lies between signal and
+ * reference. With i = (V_in − V_ref)/(R_B + R_ref) the output is V_ref + i·(R_ref + k_B·R_B); the
+ * resistance of the signal's source counts through what the stage draws from it.
+ *
+ * @param supply volts across the first potentiometer, above 0
+ * @param referenceTrack R_A, ohms
+ * @param referenceWiper k_A, percent from ground
+ * @param blendTrack R_B, ohms
+ * @param blendWiper k_B, percent from the reference; 100 is the signal itself
+ */
+@JsonTypeName("reference-blend")
+public record ReferenceBlend(
+    @Parameter(symbol = "Vs", label = "Supply", unit = "V", above = 0) Value supply,
+    @Parameter(symbol = "RA", label = "Reference track", unit = "ohm", above = 0)
+        Value referenceTrack,
+    @Parameter(symbol = "kA", label = "Reference wiper", unit = "%", least = 0, most = 100)
+        Value referenceWiper,
+    @Parameter(symbol = "RB", label = "Blend track", unit = "ohm", above = 0) Value blendTrack,
+    @Parameter(symbol = "kB", label = "Blend wiper", unit = "%", least = 0, most = 100)
+        Value blendWiper)
+    implements Stage {
+
+  static final ReferenceBlend EXAMPLE =
+      new ReferenceBlend(Value.of(5), Value.of(1e3), Value.of(50), Value.of(10e3), Value.of(80));
+
+  @Override
+  public String title() {
+    return "Reference blend";
+  }
+
+  @Override
+  public String summary() {
+    return "%s %% about %s"
+        .formatted(Numbers.trimmed(100 * residualGain(0), 4), Numbers.compact(reference(), "V", 3));
+  }
+
+  /** V_ref without load, volts. */
+  public double reference() {
+    return supply.number() * referenceWiper.number() / 100;
+  }
+
+  /** Source resistance of the reference, ohms. */
+  public double referenceResistance() {
+    double k = referenceWiper.number() / 100;
+    return k * (1 - k) * referenceTrack.number();
+  }
+
+  /**
+   * What is left of a change of the signal, as a function of both wipers: (R_ref + k_B·R_B)/(R_src
+   * + R_B + R_ref).
+   *
+   * @param source resistance of the signal's source, ohms
+   */
+  public double residualGain(double source) {
+    double track = blendTrack.number();
+    double left = referenceResistance() + blendWiper.number() / 100 * track;
+    return left / (source + track + referenceResistance());
+  }
+
+  @Override
+  public String gain() {
+    return "residual gain %s, reference %s"
+        .formatted(Numbers.trimmed(residualGain(0), 4), Numbers.engineering(reference(), "V", 4));
+  }
+
+  private static Expr share(Symbols own, String wiper) {
+    return own.of(wiper).over(Expr.num(100));
+  }
+
+  /** What lies below the blending wiper: resistance towards the reference. */
+  private Load below(Symbols own) {
+    Expr k = share(own, "kA");
+    Expr source = k.times(Expr.ONE.minus(k)).times(own.of("RA"));
+    Expr lower = share(own, "kB").times(own.of("RB"));
+    return new Load(source.plus(lower), own.of("Vs").times(k));
+  }
+
+  private static Expr above(Symbols own) {
+    return Expr.ONE.minus(share(own, "kB")).times(own.of("RB"));
+  }
+
+  @Override
+  public Expr relation(Expr input, Optional<Load> load, Symbols own) {
+    return below(own).with(load).node(input, above(own));
+  }
+
+  @Override
+  public Optional<Load> inputLoad(Optional<Load> load, Symbols own) {
+    return Optional.of(below(own).with(load).behind(above(own)));
+  }
+
+  @Override
+  public double outputResistance() {
+    double upper = (1 - blendWiper.number() / 100) * blendTrack.number();
+    double lower = referenceResistance() + blendWiper.number() / 100 * blendTrack.number();
+    return upper * lower / (upper + lower);
+  }
+
+  /** Both tracks as resistors; one that the wiper has run to its end is left out. */
+  @Override
+  public void build(Circuit circuit, String input, String output, double sensed) {
+    double a = referenceWiper.number() / 100;
+    double b = blendWiper.number() / 100;
+    String reference = output + ".ref";
+    circuit.source(output + ".supply", Circuit.GROUND, supply.number());
+    link(circuit, output + ".supply", reference, (1 - a) * referenceTrack.number());
+    link(circuit, reference, Circuit.GROUND, a * referenceTrack.number());
+    link(circuit, input, output, (1 - b) * blendTrack.number());
+    link(circuit, output, reference, b * blendTrack.number());
+  }
+
+  private static void link(Circuit circuit, String a, String b, double ohms) {
+    if (ohms > 0) circuit.resistor(a, b, ohms);
+    else circuit.source(a, b, 0);
+  }
+}
