@@ -9,6 +9,7 @@ import nocking.algebra.AlgebraException;
 import nocking.channel.Adopted;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
+import nocking.channel.SensorCard;
 import nocking.channel.Surroundings;
 import nocking.channel.WorkStep;
 import nocking.check.Check;
@@ -28,6 +29,7 @@ import nocking.fit.FitModel;
 import nocking.fit.Judgement;
 import nocking.fit.Recommendation;
 import nocking.fit.Samples;
+import nocking.path.PathCircuit;
 import nocking.path.ReadOut;
 import nocking.path.SensorCurve;
 import nocking.path.SignalPath;
@@ -37,6 +39,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
+import nocking.stage.Stage;
 import nocking.table.LinearTable;
 import nocking.table.TableError;
 import nocking.table.TableSpec;
@@ -53,6 +56,7 @@ public final class Analysis implements Evidence {
   private record Compilation(Optional<SignalPath> path, Optional<String> problem) {}
 
   private final Channel channel;
+  private final List<SensorCard> cards;
   private final Lazy<Compilation> compilation = new Lazy<>(this::compile);
   private final Lazy<Optional<SensorCurve>> sensorCurve = new Lazy<>(this::sense);
   private final Lazy<Samples> samples = new Lazy<>(this::gather);
@@ -66,12 +70,18 @@ public final class Analysis implements Evidence {
   private final Lazy<List<Finding>> findings = new Lazy<>(() -> Rule.all(this));
   private final Lazy<Integer> decimals = new Lazy<>(this::justifiedDecimals);
 
-  private Analysis(Channel channel) {
+  private Analysis(Channel channel, List<SensorCard> cards) {
     this.channel = channel;
+    this.cards = List.copyOf(cards);
   }
 
   public static Analysis of(Channel channel) {
-    return new Analysis(channel);
+    return new Analysis(channel, List.of());
+  }
+
+  /** The analysis of a channel in a book that has these sensor cards. */
+  public static Analysis of(Channel channel, List<SensorCard> cards) {
+    return new Analysis(channel, cards);
   }
 
   @Override
@@ -248,6 +258,23 @@ public final class Analysis implements Evidence {
     return list;
   }
 
+  @Override
+  public List<SensorCard> cards() {
+    return cards;
+  }
+
+  @Override
+  public List<PathCircuit.Stress> stresses(double x) {
+    if (path().isEmpty()) return List.of();
+    try {
+      return PathCircuit.of(measurand(), channel.sensor(), channel.stages(), channel.converter(), x)
+          .stresses();
+    } catch (IllegalStateException e) {
+      // Without a solution of the circuit there is nothing to say of its parts.
+      return List.of();
+    }
+  }
+
   /** What makes the reading wrong; empty while there is no path. */
   public Optional<ErrorModel> errorModel() {
     return path()
@@ -290,7 +317,8 @@ public final class Analysis implements Evidence {
   public Optional<Double> supply() {
     Optional<Double> own =
         Optional.ofNullable(channel.sensor()).flatMap(s -> s.ratiometricSupply());
-    return own.or(() -> Optional.ofNullable(channel.wiring().supply()).map(Value::number));
+    return own.or(() -> channel.stages().stream().findFirst().flatMap(Stage::ratiometricSupply))
+        .or(() -> Optional.ofNullable(channel.wiring().supply()).map(Value::number));
   }
 
   public TableOutcome table() {
@@ -319,11 +347,20 @@ public final class Analysis implements Evidence {
     return axis == RawUnit.VOLTS ? f : code -> f.applyAsDouble(channel.converter().volts(code));
   }
 
+  /**
+   * Volts that the adopted curve reads as a quantity; for the design the path itself knows them.
+   */
+  private double rawAt(double quantity) {
+    Adopted adopted = channel.adopted();
+    return adopted == null || adopted.isDesign()
+        ? path().orElseThrow().output(quantity)
+        : curve().orElseThrow().raw(quantity);
+  }
+
   /** Raw values that belong to the ends of the working range, inside the converter's own. */
   private Span rawSpan(RawUnit axis) {
     Span working = channel.definition().working();
-    Curve c = curve().orElseThrow();
-    Span volts = Span.between(c.raw(working.low()), c.raw(working.high()));
+    Span volts = Span.between(rawAt(working.low()), rawAt(working.high()));
     Span range = new Span(0, channel.converter().reference().number());
     Span inside = Span.between(range.clamp(volts.low()), range.clamp(volts.high()));
     if (inside.width() == 0) {

@@ -72,8 +72,7 @@ public final class UnitChange {
             .toList();
     Surroundings around = c.surroundings();
     return c.withDefinition(converted)
-        .withSurroundings(
-            new Surroundings(around.coldest(), around.warmest(), difference(around.reference())))
+        .withSurroundings(around.withReference(difference(around.reference())))
         .withSensor(c.sensor() == null ? null : sensor(c.sensor()))
         .withPoints(new PointSet(c.points().raw(), points))
         .withCheck(new CheckSheet(c.check().measured(), checks));

@@ -6,6 +6,7 @@ import java.util.Optional;
 import nocking.path.ReadOut;
 import nocking.path.SignalPath;
 import nocking.quantity.Span;
+import nocking.quantity.Unit;
 
 /**
  * Volts that a pin or test point must read.
@@ -28,19 +29,28 @@ public record PinExpectation(String name, int pin, double atRest, double atLow, 
     ReadOut low = path.at(working.low());
     ReadOut high = path.at(working.high());
     double feed = supply.orElse(Double.NaN);
+    int signal = firstVoltage(atRest);
     var list = new ArrayList<PinExpectation>();
     for (int i = 0; i < plan.pins().size(); i++) {
       list.add(
           switch (plan.pins().get(i).function()) {
             case SUPPLY -> new PinExpectation("supply", i, feed, feed, feed);
             case GROUND -> new PinExpectation("ground", i, 0, 0, 0);
-            case SIGNAL -> node("signal", i, 0, atRest, low, high);
+            case SIGNAL -> node("signal", i, signal, atRest, low, high);
           });
     }
-    for (int n = 1; n < atRest.nodes().size(); n++) {
+    for (int n = signal + 1; n < atRest.nodes().size(); n++) {
       list.add(node(atRest.nodes().get(n).point().name(), -1, n, atRest, low, high));
     }
     return list;
+  }
+
+  /** A resistive or current sensor shows its voltage only behind its pull-up or burden. */
+  private static int firstVoltage(ReadOut read) {
+    for (int i = 0; i < read.nodes().size(); i++) {
+      if (read.nodes().get(i).point().unit().equals(Unit.VOLT)) return i;
+    }
+    throw new IllegalStateException("a path ends in a voltage");
   }
 
   private static PinExpectation node(

@@ -1,7 +1,9 @@
 package nocking.finding;
 
 import java.util.stream.Stream;
+import nocking.channel.Channel;
 import nocking.channel.WorkStep;
+import nocking.element.Signal;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
@@ -32,7 +34,7 @@ final class ConverterRange implements Rule {
                   .formatted(Numbers.engineering(reference, "V", 3))));
     }
     double used = seen.width() / reference;
-    if (used >= POOR) return Stream.empty();
+    if (used >= POOR || asGoodAsItGets(e, path, used)) return Stream.empty();
     return Stream.of(
         Finding.of(
             "converter-use",
@@ -44,5 +46,22 @@ final class ConverterRange implements Rule {
                     Numbers.engineering(seen.width(), "V", 3),
                     Numbers.engineering(reference, "V", 3),
                     e.error(path.countsWorth(working.middle())))));
+  }
+
+  /**
+   * A resistance R₁ … R₂ behind one pull-up spans at most (√r − 1)/(√r + 1) of its supply, r =
+   * R₁/R₂, with R_p = √(R₁R₂): then only an amplifier would use more.
+   */
+  private static boolean asGoodAsItGets(Evidence e, SignalPath path, double used) {
+    Channel c = e.channel();
+    boolean alone = c.sensor().signal() == Signal.RESISTANCE && c.stages().size() == 1;
+    if (!alone || c.stages().getFirst().ratiometricSupply().isEmpty()) return false;
+    Span working = c.definition().working();
+    double a = path.at(working.low()).nodes().getFirst().value();
+    double b = path.at(working.high()).nodes().getFirst().value();
+    double root = Math.sqrt(Math.max(a, b) / Math.min(a, b));
+    double supply = c.stages().getFirst().ratiometricSupply().get();
+    double best = (root - 1) / (root + 1) * supply / path.converter().reference().number();
+    return used > 0.9 * best;
   }
 }

@@ -3,10 +3,12 @@ package nocking.finding;
 import java.util.List;
 import java.util.Optional;
 import nocking.channel.Channel;
+import nocking.channel.SensorCard;
 import nocking.check.CheckRow;
 import nocking.element.Element;
 import nocking.fit.Curve;
 import nocking.fit.Fit;
+import nocking.path.PathCircuit;
 import nocking.path.SensorCurve;
 import nocking.path.SignalPath;
 import nocking.points.ReferencePoint;
@@ -42,6 +44,12 @@ public interface Evidence {
 
   /** Sensor, stages and converter in their order; only while there is a sensor. */
   List<Element> elements();
+
+  /** Sensor cards of the book; empty where no book is at hand. */
+  List<SensorCard> cards();
+
+  /** What the resistors of the path take at an input; empty without a path. */
+  List<PathCircuit.Stress> stresses(double x);
 
   /** Error budget at both ends and the middle of the working range; empty without a path. */
   List<BudgetPoint> budget();

@@ -1,6 +1,8 @@
 package nocking.finding;
 
+import java.util.Optional;
 import java.util.stream.Stream;
+import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.quantity.Numbers;
 
@@ -9,10 +11,9 @@ final class FixedReference implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    if (e.path().isEmpty() || e.channel().sensor().ratiometricSupply().isEmpty()) {
-      return Stream.empty();
-    }
-    double supply = e.channel().sensor().ratiometricSupply().get();
+    Optional<Double> fed = supply(e.channel());
+    if (e.path().isEmpty() || fed.isEmpty()) return Stream.empty();
+    double supply = fed.get();
     if (supply == e.channel().converter().reference().number()) return Stream.empty();
     double high = e.channel().definition().high().number();
     var path = e.path().get();
@@ -28,5 +29,13 @@ final class FixedReference implements Rule {
                     Numbers.engineering(supply, "V", 3),
                     e.error(Math.abs(moved)),
                     e.amount(high))));
+  }
+
+  /** What the signal is a fraction of: the sensor's supply, or that of its pull-up or bridge. */
+  private static Optional<Double> supply(Channel c) {
+    if (c.sensor() == null) return Optional.empty();
+    return c.sensor()
+        .ratiometricSupply()
+        .or(() -> c.stages().stream().findFirst().flatMap(s -> s.ratiometricSupply()));
   }
 }

@@ -1,7 +1,17 @@
 package nocking.finding;
 
+import java.util.Locale;
+import java.util.Optional;
 import java.util.stream.Stream;
+import nocking.channel.Channel;
 import nocking.channel.WorkStep;
+import nocking.element.Element;
+import nocking.element.Signal;
+import nocking.quantity.Numbers;
+import nocking.quantity.Span;
+import nocking.quantity.Value;
+import nocking.stage.PullUp;
+import nocking.stage.Stage;
 
 /** The path cannot be worked out, for example because both sensor points have the same input. */
 final class PathProblem implements Rule {
@@ -10,12 +20,55 @@ final class PathProblem implements Rule {
   public Stream<Finding> examine(Evidence e) {
     return e.pathProblem().stream()
         .map(
-            problem ->
-                Finding.of(
-                    "path-problem",
-                    Severity.STOP,
-                    WorkStep.DEFINE,
-                    "The path cannot be worked out",
-                    Character.toUpperCase(problem.charAt(0)) + problem.substring(1) + "."));
+            problem -> {
+              Finding f =
+                  Finding.of(
+                      "path-problem",
+                      Severity.STOP,
+                      WorkStep.DEFINE,
+                      "The path cannot be worked out",
+                      Character.toUpperCase(problem.charAt(0)) + problem.substring(1) + ".");
+              return fix(e.channel()).map(f::with).orElse(f);
+            });
+  }
+
+  /** The stage that turns the sensor's signal into a voltage, or the range that it is known for. */
+  private static Optional<Fix> fix(Channel c) {
+    Signal signal = c.sensor().signal();
+    boolean taken =
+        !c.stages().isEmpty() && c.stages().getFirst().accepts().contains(signal)
+            || signal == Signal.VOLTAGE && c.stages().isEmpty();
+    if (!taken && signal != Signal.VOLTAGE) {
+      return Stage.kinds().stream()
+          .filter(s -> s.accepts().contains(signal) && s.gives(signal) == Signal.VOLTAGE)
+          .findFirst()
+          .map(
+              s ->
+                  new Fix(
+                      "Insert a " + s.title().toLowerCase(Locale.ROOT),
+                      ch -> ch.insertStage(0, suited(s, ch))));
+    }
+    return c.sensor()
+        .known(c.unit())
+        .filter(
+            k ->
+                !k.contains(c.definition().low().number())
+                    || !k.contains(c.definition().high().number()))
+        .flatMap(k -> inside(c, k));
+  }
+
+  /** A pull-up goes to the converter's own reference, so that the supply cancels. */
+  private static Stage suited(Stage s, Channel c) {
+    return s instanceof PullUp p ? Element.with(p, p.field("Vs"), c.converter().reference()) : s;
+  }
+
+  private static Optional<Fix> inside(Channel c, Span known) {
+    double low = Math.max(known.low(), c.definition().low().number());
+    double high = Math.min(known.high(), c.definition().high().number());
+    if (!(low < high)) return Optional.empty();
+    return Optional.of(
+        new Fix(
+            "Stay inside %s … %s".formatted(Numbers.trimmed(low, 5), Numbers.trimmed(high, 5)),
+            ch -> ch.define(d -> d.withRange(Value.of(low), Value.of(high)))));
   }
 }

@@ -13,7 +13,6 @@ import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
-import nocking.stage.Divider;
 import nocking.stage.Stage;
 
 /** A stage would have to give more than its rails allow somewhere in the working range. */
@@ -78,7 +77,7 @@ final class RailClip implements Rule {
   /** The largest feedback resistor with which both ends of the range stay inside the rails. */
   private static Optional<Fix> lowerGain(Channel channel, SignalPath path, int stage, Span rails) {
     Stage amp = channel.stages().get(stage);
-    if (amp instanceof Divider) return Optional.empty();
+    if (amp.fields().stream().noneMatch(f -> f.symbol().equals("Rf"))) return Optional.empty();
     Span inside =
         new Span(rails.low() + HEADROOM * rails.width(), rails.high() - HEADROOM * rails.width());
     double high = amp.number("Rf");
@@ -90,7 +89,7 @@ final class RailClip implements Rule {
     }
     if (low < 1e-3 * amp.number("Rf")) return Optional.empty();
     Value feedback = Value.of(Double.parseDouble(Numbers.significant(low * 0.9995, 3)));
-    Stage lowered = Element.with(amp, amp.field("Rf"), feedback);
+    Stage lowered = Element.with(amp, amp.field("Rf"), amp.value(amp.field("Rf")).to(feedback));
     return Optional.of(
         new Fix(
             "Lower the " + lowered.gain().replace("gain ", "gain to "),

@@ -21,7 +21,8 @@ public final class Circuit {
 
   private sealed interface Part {}
 
-  private record Resistor(String a, String b, double ohms) implements Part {}
+  /** A resistor between two nodes. */
+  public record Resistor(String a, String b, double ohms) implements Part {}
 
   private record Current(String from, String to, double amperes) implements Part {}
 
@@ -65,6 +66,11 @@ public final class Circuit {
   public Circuit controlled(String plus, String minus, String out, String reference, double gain) {
     add(new Controlled(plus, minus, out, reference, gain), plus, minus, out, reference);
     return this;
+  }
+
+  /** The resistors in the order in which they were added. */
+  public List<Resistor> resistors() {
+    return parts.stream().filter(Resistor.class::isInstance).map(Resistor.class::cast).toList();
   }
 
   private void add(Part part, String... names) {

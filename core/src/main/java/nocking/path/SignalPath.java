@@ -341,6 +341,13 @@ public final class SignalPath {
     return new ReadOut(x, nodes, converter.code(volts), slopeFunction.applyAsDouble(x));
   }
 
+  /**
+   * Value of a node for the value of the node before it, without rails; node 0 for the quantity.
+   */
+  public double relation(int node, double before) {
+    return relations.get(node).applyAsDouble(before);
+  }
+
   /** Volts at the converter by the closed form alone, without rails. */
   public double output(double x) {
     double volts = x;

@@ -22,6 +22,7 @@ import nocking.quantity.Value;
  * @param from how the quantity is stated
  * @param to what comes out; the peak is an alternating voltage, the others are taken as its direct
  *     measure
+ * @param isolation what stands between the mains and the output
  * @param ratio volts out for one volt in, for a transformer or probe; above 0
  * @param peakFactor peak over RMS of another waveform, at least 1
  * @param formFactor RMS over rectified average of another waveform, at least 1
@@ -32,6 +33,7 @@ public record AcVoltage(
     @Choice(label = "Waveform") Waveform waveform,
     @Choice(label = "Quantity is") Measure from,
     @Choice(label = "Output is") Measure to,
+    @Choice(label = "Between mains and output") Isolation isolation,
     @Parameter(symbol = "n", label = "Output per input", above = 0) Value ratio,
     @Parameter(symbol = "kp", label = "Peak factor, other waveform", least = 1) Value peakFactor,
     @Parameter(symbol = "kf", label = "Form factor, other waveform", least = 1) Value formFactor,
@@ -79,6 +81,23 @@ public record AcVoltage(
     }
   }
 
+  /** Whether the output may be touched. */
+  public enum Isolation implements Titled {
+    ISOLATED("a transformer or isolated sensor"),
+    NONE("no isolation");
+
+    private final String title;
+
+    Isolation(String title) {
+      this.title = title;
+    }
+
+    @Override
+    public String title() {
+      return title;
+    }
+  }
+
   static final AcVoltage EXAMPLE = sine(1, 300);
 
   /** A sine, stated in RMS, whose peak comes out. */
@@ -87,6 +106,7 @@ public record AcVoltage(
         Waveform.SINE,
         Measure.RMS,
         Measure.PEAK,
+        Isolation.ISOLATED,
         Value.of(ratio),
         Value.of(1.5),
         Value.of(1.2),

@@ -1,5 +1,6 @@
 package nocking.tolerance;
 
+import java.util.Arrays;
 import java.util.List;
 import nocking.algebra.BlockProgram;
 
@@ -18,7 +19,10 @@ final class WorstCase {
   private final BlockProgram forward;
   private final BlockProgram inverse;
   private final double[][] block;
-  private final double[][] volts;
+  private final double[][] places;
+  private final double[][] volts = new double[1][];
+  private final double[] first = new double[BlockProgram.BLOCK];
+  private final double[] second = new double[BlockProgram.BLOCK];
   private final int parameters;
 
   WorstCase(ErrorModel model) {
@@ -27,13 +31,13 @@ final class WorstCase {
     inverse = model.inverse();
     parameters = model.uncertain().size();
     block = new double[parameters + 1][BlockProgram.BLOCK];
-    volts = new double[1][BlockProgram.BLOCK];
+    places = new double[parameters][BlockProgram.BLOCK];
   }
 
   /** Largest error before calibration, tolerance and drift together. */
   double before(double x, double[] sensitivities) {
     if (parameters == 0) return 0;
-    return largest(sensitivities, corner -> error(x, corner, true));
+    return largest(sensitivities, n -> errors(x, n, true, first));
   }
 
   /**
@@ -50,28 +54,26 @@ final class WorstCase {
     double bow =
         largest(
             sensitivities,
-            corner ->
-                error(x, corner, false)
-                    - (1 - t) * error(model.working().low(), corner, false)
-                    - t * error(model.working().high(), corner, false));
+            n -> {
+              double[] here = errors(x, n, false, first);
+              double[] low = errors(model.working().low(), n, false, second);
+              for (int j = 0; j < n; j++) here[j] -= (1 - t) * low[j];
+              double[] high = errors(model.working().high(), n, false, second);
+              for (int j = 0; j < n; j++) here[j] -= t * high[j];
+              return here;
+            });
     return bow + drift;
   }
 
+  /** Errors for the places that stand in the block, each parameter between −1 and 1. */
   @FunctionalInterface
   private interface Error {
-    double of(double[] corner);
+    double[] of(int n);
   }
 
   private double largest(double[] sensitivities, Error error) {
+    if (parameters <= ALL_CORNERS) return largestCorner(error);
     double worst = 0;
-    if (parameters <= ALL_CORNERS) {
-      double[] corner = new double[parameters];
-      for (int c = 0; c < 1 << parameters; c++) {
-        for (int i = 0; i < parameters; i++) corner[i] = (c >> i & 1) == 1 ? 1 : -1;
-        worst = Math.max(worst, Math.abs(error.of(corner)));
-      }
-      return worst;
-    }
     for (int sign : new int[] {-1, 1}) {
       double[] corner = new double[parameters];
       for (int i = 0; i < parameters; i++) corner[i] = sign * Math.signum(sensitivities[i]);
@@ -80,37 +82,53 @@ final class WorstCase {
     return worst;
   }
 
+  private double largestCorner(Error error) {
+    double worst = 0;
+    int corners = 1 << parameters;
+    for (int from = 0; from < corners; from += BlockProgram.BLOCK) {
+      int n = Math.min(BlockProgram.BLOCK, corners - from);
+      for (int i = 0; i < parameters; i++) {
+        for (int j = 0; j < n; j++) places[i][j] = (from + j >> i & 1) == 1 ? 1 : -1;
+      }
+      double[] e = error.of(n);
+      for (int j = 0; j < n; j++) worst = Math.max(worst, Math.abs(e[j]));
+    }
+    return worst;
+  }
+
   private double climbed(double[] corner, Error error) {
-    double best = Math.abs(error.of(corner));
+    double best = 0;
     boolean moved = true;
     for (int round = 0; moved && round < MOST_ROUNDS; round++) {
       moved = false;
       for (int i = 0; i < parameters; i++) {
-        double kept = corner[i];
-        for (double place : PLACES) {
-          corner[i] = place;
-          double e = Math.abs(error.of(corner));
-          if (e > best * (1 + 1e-12)) {
-            best = e;
-            kept = place;
+        for (int k = 0; k < PLACES.length; k++) {
+          for (int p = 0; p < parameters; p++) places[p][k] = p == i ? PLACES[k] : corner[p];
+        }
+        double[] e = error.of(PLACES.length);
+        for (int k = 0; k < PLACES.length; k++) {
+          if (Math.abs(e[k]) > best * (1 + 1e-12)) {
+            best = Math.abs(e[k]);
+            corner[i] = PLACES[k];
             moved = true;
           }
         }
-        corner[i] = kept;
       }
     }
     return best;
   }
 
-  private double error(double x, double[] corner, boolean withDrift) {
+  private double[] errors(double x, int n, boolean withDrift, double[] out) {
     List<Uncertain> list = model.uncertain();
     for (int i = 0; i < parameters; i++) {
       Uncertain u = list.get(i);
       double limit = u.limit() + (withDrift ? u.drift() * model.farthest() : 0);
-      block[i][0] = u.nominal() + corner[i] * limit;
+      for (int j = 0; j < n; j++) block[i][j] = u.nominal() + places[i][j] * limit;
     }
-    block[parameters][0] = x;
-    volts[0][0] = forward.run(block, 1)[0];
-    return inverse.run(volts, 1)[0] - x;
+    Arrays.fill(block[parameters], 0, n, x);
+    volts[0] = forward.run(block, n);
+    double[] read = inverse.run(volts, n);
+    for (int j = 0; j < n; j++) out[j] = read[j] - x;
+    return out;
   }
 }

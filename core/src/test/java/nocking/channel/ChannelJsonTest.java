@@ -36,7 +36,7 @@ class ChannelJsonTest {
     Channel c =
         Channels.incubator()
             .withCard(new CardRef("card-1", "Probe", 2))
-            .withSurroundings(new Surroundings(v(5), v(35), v(0.02)))
+            .withSurroundings(Surroundings.of(v(5), v(35), v(0.02)))
             .withConverter(
                 new Converter(v(12), v(3.3).withSpread(spread), null, v(0.1), v(2), v(1), v(16)))
             .withPoints(Channels.points(new double[] {4, 9, 14}, x -> 1.65 + 0.269 * (x - 9)))

@@ -145,7 +145,8 @@ class OwnModelsTest {
       AcVoltage.Measure to,
       double in,
       double out) {
-    var s = new AcVoltage(shape, from, to, v(1), v(2.5), v(1.2), v(400));
+    var s =
+        new AcVoltage(shape, from, to, AcVoltage.Isolation.ISOLATED, v(1), v(2.5), v(1.2), v(400));
     var volts = new Measurand("U", Unit.VOLT);
     assertThat(SensorCurve.of(volts, s).output(in)).isCloseTo(out, within(1e-3));
   }

@@ -167,7 +167,7 @@ class ToleranceTest {
     Channel c =
         fine(
             Channels.blower()
-                .withSurroundings(new Surroundings(v(10), v(30), null))
+                .withSurroundings(Surroundings.of(v(10), v(30), null))
                 .withStages(List.of(new Divider(v(5.1e3).withSpread(spread), v(10e3)))));
     ErrorModel m = model(c);
     double sensitivity = m.sensitivities(60)[0];

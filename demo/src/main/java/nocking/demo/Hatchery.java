@@ -40,7 +40,19 @@ public final class Hatchery {
   /** The whole book; the same seed gives the same book. */
   public static Book book(long seed) {
     return new Book(
-        List.of(incubator(seed), blower(seed + 1), oxygen(seed + 2), outletGate(), paddleTorque()));
+        List.of(
+            incubator(seed),
+            blower(seed + 1),
+            oxygen(seed + 2),
+            outletGate(),
+            WaterSide.raceway(seed + 3),
+            WaterSide.headerTank(seed + 4),
+            WaterSide.sluice(),
+            PlantSide.hopper(seed + 5),
+            PlantSide.aerator(),
+            PlantSide.paddle()),
+        Shelf.cards(),
+        Shelf.drawer());
   }
 
   private static Value typed(String text, Unit unit) {
@@ -55,7 +67,7 @@ public final class Hatchery {
     return typed(text, Unit.OHM);
   }
 
-  private static WirePlan wires(Value supply, String connector, String... colours) {
+  static WirePlan wires(Value supply, String connector, String... colours) {
     var functions = Pin.Function.values();
     return new WirePlan(
         supply,
@@ -86,7 +98,12 @@ public final class Hatchery {
         new LinearSensor(volts("350 mV"), ZERO, volts("20 mV"), Value.of(-10), Value.of(60), ZERO);
     var amp =
         new DifferenceAmp(
-            ohms("135k"), ohms("10k"), volts("530 mV"), volts("3.3/2 V"), ZERO, volts("3.3"));
+            ohms("135k ±1%"),
+            ohms("10k ±1%"),
+            volts("530 mV"),
+            volts("3.3/2 V"),
+            ZERO,
+            volts("3.3"));
     var bench = new Bench(seed);
     DoubleUnaryOperator truth = x -> 13.47 * (0.35 + 0.02 * x - 0.528) + 1.65;
     PointSet points =
@@ -143,6 +160,7 @@ public final class Hatchery {
     return Channel.blank("hatchery-bl-p1", "BL-P1")
         .withDefinition(definition)
         .withSensor(sensor)
+        .withCard(Shelf.manifold().ref())
         .withStages(List.of(new Divider(ohms("5k1"), ohms("10k"))))
         .withConverter(Converter.of(12, 3.3))
         .withWiring(wires(null, "J4", "red", "black", "green"))
@@ -217,18 +235,5 @@ public final class Hatchery {
         .withStages(List.of(new Divider(ohms("6k8"), ohms("10k"))))
         .withConverter(Converter.of(12, 3.3))
         .withAdopted(Adopted.DESIGN);
-  }
-
-  /** Paddle torque: only named so far. */
-  static Channel paddleTorque() {
-    return Channel.blank("hatchery-pd-q1", "PD-Q1")
-        .define(
-            d ->
-                d.withName("Paddle torque")
-                    .withKind(QuantityKind.TORQUE)
-                    .withUnit("N·m")
-                    .withRange(Value.of(-40), Value.of(40))
-                    .withTolerance(Value.of(0.5))
-                    .withHazards(List.of(Hazard.MOVING, Hazard.SAFETY_SIGNAL)));
   }
 }

@@ -45,7 +45,7 @@ class HatcheryTest {
   @Test
   void incubatorIsFinishedAndItsDesignReadsHigh() {
     assertThat(of("IN-T2").state()).isEqualTo(ChannelState.PASS);
-    assertThat(rules("IN-T2")).containsExactly("sensor-large", "constant-offset");
+    assertThat(rules("IN-T2")).containsExactly("sensor-large", "tolerance", "constant-offset");
     assertThat(BOOK.byTag("IN-T2").orElseThrow().locked()).isTrue();
   }
 
@@ -61,8 +61,30 @@ class HatcheryTest {
   }
 
   @Test
-  void othersAreUnderWayOrNotBegun() {
+  void othersAreUnderWay() {
     assertThat(of("GV-P1").state()).isEqualTo(ChannelState.UNDER_WAY);
-    assertThat(of("PD-Q1").state()).isEqualTo(ChannelState.NOT_STARTED);
+    assertThat(of("PD-Q1").state()).isEqualTo(ChannelState.UNDER_WAY);
+    assertThat(of("HD-L1").state()).isEqualTo(ChannelState.PASS);
+  }
+
+  /** What stands beside a channel is what the channel is there to show. */
+  @Test
+  void nothingIsFoundThatIsNotMeant() {
+    assertThat(rules("RW-T1")).isEmpty();
+    assertThat(rules("HD-L1")).isEmpty();
+    assertThat(rules("SG-P1")).containsExactly("loading");
+    assertThat(rules("FH-W1")).isEmpty();
+    assertThat(rules("AE-V1")).containsExactly("converter-use");
+    assertThat(rules("PD-Q1")).isEmpty();
+    assertThat(rules("GV-P1")).isEmpty();
+  }
+
+  @Test
+  void cautionsStandWhereSomeoneCanBeHurt() {
+    assertThat(of("AE-V1").findings())
+        .filteredOn(f -> f.severity() == Severity.CAUTION)
+        .extracting(Finding::rule)
+        .containsExactlyInAnyOrder("caution", "stored-charge");
+    assertThat(of("PD-Q1").findings()).filteredOn(f -> f.severity() == Severity.CAUTION).hasSize(2);
   }
 }

@@ -1,0 +1,110 @@
+package nocking.finding;
+
+import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+import nocking.element.Element;
+import nocking.path.PathCircuit.Stress;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.QuantityParser;
+import nocking.quantity.Span;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+
+/**
+ * A resistor takes more power or voltage than a single part is rated for. A value typed as {@code
+ * 4*180k} or as a sum is a string of parts, of which each takes its share.
+ */
+final class PartRatings implements Rule {
+  private static final Pattern TIMES = Pattern.compile("\\s*(\\d+)\\s*[*×]\\s*[^+|]+");
+
+  @Override
+  public Stream<Finding> examine(Evidence e) {
+    Span working = e.channel().definition().working();
+    Stress power = null;
+    Stress voltage = null;
+    double hottest = 0;
+    double highest = 0;
+    for (double x : new double[] {working.low(), working.high()}) {
+      for (Stress s : e.stresses(x)) {
+        double share = largestShare(e.elements().get(s.element()).value(s.field()));
+        double watts = s.watts() * share / e.channel().surroundings().partPower().number();
+        double volts = s.volts() * share / e.channel().surroundings().partVoltage().number();
+        if (watts > hottest) {
+          hottest = watts;
+          power = s;
+        }
+        if (volts > highest) {
+          highest = volts;
+          voltage = s;
+        }
+      }
+    }
+    return Stream.concat(
+        hottest > 1 ? Stream.of(power(e, power)) : Stream.empty(),
+        highest > 1 ? Stream.of(voltage(e, voltage)) : Stream.empty());
+  }
+
+  private static Finding power(Evidence e, Stress s) {
+    double share = largestShare(e.elements().get(s.element()).value(s.field()));
+    double rated = e.channel().surroundings().partPower().number();
+    return Finding.of(
+            "part-power",
+            Severity.WARNING,
+            WorkStep.CONDITION,
+            "%s dissipates %s of %s"
+                .formatted(
+                    s.field().symbol(),
+                    Numbers.engineering(s.watts() * share, "W", 2),
+                    Numbers.compact(rated, "W", 2)),
+            "A resistor at its limit drifts and fails early. Use several in series or parallel, or a larger one; 60 % of the rating is usual.")
+        .at(s.element() - 1);
+  }
+
+  private static Finding voltage(Evidence e, Stress s) {
+    double share = largestShare(e.elements().get(s.element()).value(s.field()));
+    double rated = e.channel().surroundings().partVoltage().number();
+    int parts = (int) Math.ceil(s.volts() / (0.6 * rated));
+    return Finding.of(
+            "part-voltage",
+            Severity.STOP,
+            WorkStep.CONDITION,
+            "%s across a part rated %s"
+                .formatted(
+                    Numbers.engineering(s.volts() * share, "V", 3), Numbers.compact(rated, "V", 3)),
+            "%s takes the working voltage of one part even where its power is small. A string of %d equal parts keeps 60 %% of the rating."
+                .formatted(s.field().symbol(), parts))
+        .at(s.element() - 1)
+        .with(
+            new Fix(
+                "Make it a string of " + parts,
+                c -> {
+                  var stage = c.stages().get(s.element() - 1);
+                  Value old = stage.value(s.field());
+                  Value string =
+                      new Value(
+                          old.number(),
+                          "%d*%s".formatted(parts, Numbers.plain(old.number() / parts)),
+                          old.spread());
+                  return c.withStage(s.element() - 1, Element.with(stage, s.field(), string));
+                }));
+  }
+
+  /** Share of the whole that the largest part of a string takes; 1 for a single part. */
+  static double largestShare(Value v) {
+    Matcher times = TIMES.matcher(v.typed());
+    if (times.matches()) return 1.0 / Math.max(1, Integer.parseInt(times.group(1)));
+    List<String> terms = List.of(v.typed().split("\\+"));
+    if (terms.size() < 2 || v.typed().contains("|") || v.typed().contains("(")) return 1;
+    try {
+      return terms.stream().mapToDouble(t -> QuantityParser.value(t, Unit.OHM)).max().orElse(1)
+          / v.number();
+    } catch (QuantityException e) {
+      // Not a plain sum of values: taken as one part.
+      return 1;
+    }
+  }
+}

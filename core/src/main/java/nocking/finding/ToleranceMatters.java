@@ -1,0 +1,63 @@
+package nocking.finding;
+
+import java.util.Comparator;
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+import nocking.quantity.Numbers;
+import nocking.tolerance.BudgetPoint;
+import nocking.tolerance.Errors;
+import nocking.tolerance.Share;
+
+/** The parts allow a larger error than the tolerance of the channel. */
+final class ToleranceMatters implements Rule {
+
+  @Override
+  public Stream<Finding> examine(Evidence e) {
+    double tolerance = e.channel().definition().toleranceOrNaN();
+    if (Double.isNaN(tolerance) || e.budget().isEmpty()) return Stream.empty();
+    BudgetPoint worst =
+        e.budget().stream()
+            .max(Comparator.comparingDouble(p -> p.before().worstCase()))
+            .orElseThrow();
+    boolean parts = worst.before().ranking().stream().anyMatch(s -> s.owner().isPresent());
+    if (!parts || worst.before().worstCase() <= tolerance) return Stream.empty();
+    double after = e.budget().stream().mapToDouble(p -> p.after().worstCase()).max().orElseThrow();
+    boolean helps = after <= tolerance;
+    Errors seen = helps ? worst.before() : largestAfter(e).after();
+    Share first = seen.ranking().getFirst();
+    String headline =
+        "%s matters most: %s %% of the %s error"
+            .formatted(
+                capital(first.name()),
+                Numbers.fixed(100 * first.share(), 0),
+                helps ? "uncalibrated" : "calibrated");
+    String detail =
+        helps
+            ? "The parts allow ±%s at %s against ±%s; a two-point calibration leaves ±%s."
+                .formatted(
+                    e.error(worst.before().worstCase()),
+                    e.amount(worst.quantity()),
+                    e.error(tolerance),
+                    e.error(after))
+            : "Even after a two-point calibration ±%s may be left, against ±%s: drift, resolution and the reference stay."
+                .formatted(e.error(after), e.error(tolerance));
+    Finding f =
+        Finding.of(
+            "tolerance",
+            helps ? Severity.ADVICE : Severity.WARNING,
+            WorkStep.CONDITION,
+            headline,
+            detail);
+    return Stream.of(first.owner().map(o -> f.at(o.element() - 1)).orElse(f));
+  }
+
+  private static BudgetPoint largestAfter(Evidence e) {
+    return e.budget().stream()
+        .max(Comparator.comparingDouble(p -> p.after().worstCase()))
+        .orElseThrow();
+  }
+
+  private static String capital(String name) {
+    return Character.toUpperCase(name.charAt(0)) + name.substring(1);
+  }
+}

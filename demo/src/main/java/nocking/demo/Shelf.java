@@ -1,0 +1,81 @@
+package nocking.demo;
+
+import java.util.ArrayList;
+import java.util.List;
+import nocking.channel.QuantityKind;
+import nocking.channel.SensorCard;
+import nocking.parts.StockPart;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.sensor.LinearSensor;
+import nocking.sensor.NtcBeta;
+import nocking.sensor.RatiometricSensor;
+import nocking.sensor.Sensor;
+
+/** The sensor cards and the drawer of the hatchery. */
+final class Shelf {
+  private static final Value ZERO = Value.of(0);
+  private static final String DATE = "2026-03-18";
+
+  private Shelf() {}
+
+  /** The card that the blower manifold's sensor was taken from. */
+  static SensorCard manifold() {
+    return pressure("manifold-100", "Manifold 100 g", 100);
+  }
+
+  private static SensorCard pressure(String id, String name, double kPa) {
+    var sensor =
+        new RatiometricSensor(
+            ZERO, Value.of(8), Value.of(kPa), Value.of(92), Value.typed("5 V", Unit.VOLT), ZERO);
+    return card(id, name, QuantityKind.PRESSURE, "kPa", sensor);
+  }
+
+  private static SensorCard card(
+      String id, String name, QuantityKind kind, String unit, Sensor sensor) {
+    return new SensorCard(
+        "card-" + id, name, "datasheet in the binder", DATE, kind, unit, sensor, 1);
+  }
+
+  static List<SensorCard> cards() {
+    return List.of(
+        manifold(),
+        pressure("manifold-250", "Manifold 250 g", 250),
+        pressure("line-1000", "Line 1000 g", 1000),
+        pressure("suction-50", "Suction 50 g", 50),
+        card(
+            "probe-20",
+            "Probe 20 mV",
+            QuantityKind.TEMPERATURE,
+            "°C",
+            new LinearSensor(
+                Value.typed("350 mV", Unit.VOLT),
+                ZERO,
+                Value.typed("20 mV", Unit.VOLT),
+                ZERO,
+                Value.of(40),
+                ZERO)),
+        card(
+            "raceway-table",
+            "Thermistor 10 k",
+            QuantityKind.TEMPERATURE,
+            "°C",
+            WaterSide.thermistor()),
+        card("bead-3950", "Bead 10 k", QuantityKind.TEMPERATURE, "°C", NtcBeta.of(10e3, 25, 3950)));
+  }
+
+  /** E12 from 100 Ω to 820 kΩ with gaps, as a drawer has. */
+  static List<StockPart> drawer() {
+    double[] decade = {1, 1.2, 1.5, 2.2, 3.3, 3.9, 4.7, 5.6, 6.8, 8.2};
+    var list = new ArrayList<StockPart>();
+    for (int d = 2; d <= 5; d++) {
+      for (int i = 0; i < decade.length; i++) {
+        double ohms = Math.round(decade[i] * Math.pow(10, d));
+        list.add(new StockPart("", ohms, 1, 0.25, 250, 2 + (3 * i + d) % 9));
+      }
+    }
+    list.add(new StockPart("precision", 10e3, 0.1, 0.25, 250, 4));
+    list.add(new StockPart("high voltage", 390e3, 1, 0.5, 500, 8));
+    return list;
+  }
+}
