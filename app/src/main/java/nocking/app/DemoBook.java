@@ -7,6 +7,7 @@ import java.time.Clock;
 import nocking.book.BookException;
 import nocking.book.BookException.Cause;
 import nocking.book.BookFile;
+import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.demo.Hatchery;
 
@@ -34,7 +35,10 @@ final class DemoBook {
 
   private static void fill(Path file) {
     try (BookFile book = BookFile.open(file, Clock.systemUTC())) {
-      book.saveAll(Hatchery.book(Hatchery.SEED).channels(), "demo book made");
+      Book hatchery = Hatchery.book(Hatchery.SEED);
+      book.saveAll(hatchery.channels(), "demo book made");
+      book.saveCards(hatchery.cards(), "demo book made");
+      book.saveStock(hatchery.stock(), "demo book made");
       for (Channel c : book.read().channels()) {
         if (c.locked()) book.nameRevision(c, "as left, spring calibration");
       }

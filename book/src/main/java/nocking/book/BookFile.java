@@ -21,6 +21,8 @@ import nocking.book.internal.SqliteDialect;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
+import nocking.channel.SensorCard;
+import nocking.parts.StockPart;
 import org.jdbi.v3.core.Handle;
 import org.jdbi.v3.core.JdbiException;
 
@@ -34,6 +36,10 @@ public final class BookFile implements AutoCloseable {
   public static final String ENDING = ".nocking";
 
   private static final byte[] SQLITE = "SQLite format 3\0".getBytes(StandardCharsets.US_ASCII);
+
+  /** First version of the schema that has cards and stock. */
+  private static final int WITH_SHELF = 2;
+
   private static final String CHAIN_START = "bench book";
 
   private final Path path;
@@ -191,10 +197,84 @@ public final class BookFile implements AutoCloseable {
               .createQuery("SELECT document FROM channel ORDER BY place, id")
               .map((r, c) -> ChannelJson.readCompact(r.getString(1), path.getFileName().toString()))
               .list();
-      return new Book(channels);
+      return new Book(channels, cards(), stock());
     } catch (JdbiException e) {
       throw unreadable(path, e);
     }
+  }
+
+  private List<SensorCard> cards() {
+    if (!hasShelf()) return List.of();
+    return handle
+        .createQuery("SELECT document FROM card ORDER BY place")
+        .map((r, c) -> ChannelJson.readCard(r.getString(1), path.getFileName().toString()))
+        .list();
+  }
+
+  private List<StockPart> stock() {
+    if (!hasShelf()) return List.of();
+    return handle
+        .createQuery(
+            "SELECT name, ohms, tolerance, watts, volts, quantity FROM stock ORDER BY place")
+        .map(
+            (r, c) ->
+                new StockPart(
+                    r.getString(1),
+                    r.getDouble(2),
+                    r.getDouble(3),
+                    r.getDouble(4),
+                    r.getDouble(5),
+                    r.getInt(6)))
+        .list();
+  }
+
+  /** A book of the first version that is open read-only has neither cards nor stock. */
+  private boolean hasShelf() {
+    return SqliteDialect.version(handle) >= WITH_SHELF;
+  }
+
+  /** Stores all sensor cards as they are now. */
+  public void saveCards(List<SensorCard> cards, String what) {
+    write(
+        h -> {
+          h.execute("DELETE FROM card");
+          var documents = new ArrayList<String>();
+          for (SensorCard c : cards) {
+            String document = ChannelJson.compact(c);
+            h.execute(
+                "INSERT INTO card (id, place, name, document) VALUES (?, ?, ?, ?)",
+                c.id(),
+                documents.size(),
+                c.name(),
+                document);
+            documents.add(document);
+          }
+          log(h, "cards", "", what, Hash.of(documents.toArray(String[]::new)));
+        });
+  }
+
+  /** Stores the whole drawer as it is now. */
+  public void saveStock(List<StockPart> stock, String what) {
+    write(
+        h -> {
+          h.execute("DELETE FROM stock");
+          int place = 0;
+          for (StockPart p : stock) {
+            h.execute(
+                """
+                INSERT INTO stock (place, name, ohms, tolerance, watts, volts, quantity)
+                VALUES (?, ?, ?, ?, ?, ?, ?)
+                """,
+                place++,
+                p.name(),
+                p.ohms(),
+                p.tolerance(),
+                p.watts(),
+                p.volts(),
+                p.quantity());
+          }
+          log(h, "stock", "", what, Hash.of(stock.toString()));
+        });
   }
 
   /** Stores a channel as it is now; a new one comes last. */
@@ -375,6 +455,7 @@ public final class BookFile implements AutoCloseable {
       chainProblems(problems, lastHash);
       documentProblems(problems, lastHash);
       revisionProblems(problems);
+      shelfProblems(problems, lastHash);
       return problems;
     } catch (JdbiException e) {
       return List.of("the tables cannot be read: " + lastLine(e));
@@ -407,7 +488,9 @@ public final class BookFile implements AutoCloseable {
               }
               before[0] = r.getString(7);
               expected[0] = number + 1;
-              if (r.getString(3).equals("edit")) lastHash.put(r.getString(4), r.getString(6));
+              String kind = r.getString(3);
+              if (kind.equals("edit")) lastHash.put(r.getString(4), r.getString(6));
+              if (kind.equals("cards") || kind.equals("stock")) lastHash.put(kind, r.getString(6));
               return number;
             })
         .list();
@@ -431,6 +514,20 @@ public final class BookFile implements AutoCloseable {
               return tag;
             })
         .list();
+  }
+
+  private void shelfProblems(List<String> problems, Map<String, String> lastHash) {
+    if (!hasShelf()) return;
+    List<String> documents =
+        handle.createQuery("SELECT document FROM card ORDER BY place").mapTo(String.class).list();
+    String cards = documents.isEmpty() ? null : Hash.of(documents.toArray(String[]::new));
+    if (cards != null && !cards.equals(lastHash.get("cards"))) {
+      problems.add("the sensor cards were changed outside the log");
+    }
+    List<StockPart> stock = stock();
+    if (!stock.isEmpty() && !Hash.of(stock.toString()).equals(lastHash.get("stock"))) {
+      problems.add("the drawer was changed outside the log");
+    }
   }
 
   private void revisionProblems(List<String> problems) {

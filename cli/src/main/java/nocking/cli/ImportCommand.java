@@ -11,9 +11,12 @@ import nocking.book.BookException;
 import nocking.book.BookFile;
 import nocking.book.exchange.ColumnFile;
 import nocking.book.exchange.PointsCsv;
+import nocking.book.exchange.StockCsv;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.DocumentException;
+import nocking.channel.SensorCard;
+import nocking.parts.StockPart;
 import nocking.points.PointSet;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
@@ -36,6 +39,9 @@ final class ImportCommand extends JsonOption {
   @Option(names = "--channel", paramLabel = "TAG", description = "Channel that the points are for.")
   String tag;
 
+  @Option(names = "--stock", description = "The file is a drawer of parts; it replaces the book's.")
+  boolean stock;
+
   @Option(names = "--force", description = "Replace channels that have the same tag.")
   boolean force;
 
@@ -43,7 +49,7 @@ final class ImportCommand extends JsonOption {
   int run(Answer answer) {
     String name = file.getFileName().toString().toLowerCase(Locale.ROOT);
     if (name.endsWith(".json")) return channels(answer);
-    if (name.endsWith(".csv")) return points(answer);
+    if (name.endsWith(".csv")) return stock ? drawer(answer) : points(answer);
     if (name.endsWith(".xlsx")) throw new NotAvailableException("import of .xlsx");
     throw new QuantityException("expected a file ending in .json or .csv; read " + file);
   }
@@ -62,7 +68,9 @@ final class ImportCommand extends JsonOption {
       Book present = opened.read();
       var toSave = new ArrayList<Channel>();
       for (Channel c : incoming.channels()) toSave.add(placed(c, present));
-      opened.saveAll(toSave, "imported from " + file.getFileName());
+      String what = "imported from " + file.getFileName();
+      opened.saveAll(toSave, what);
+      shelf(opened, present, incoming, what);
     }
     int n = incoming.channels().size();
     answer
@@ -85,6 +93,33 @@ final class ImportCommand extends JsonOption {
           "%s is locked in %s; unlock it first".formatted(same.get().tag(), book));
     }
     return c.withId(same.get().id());
+  }
+
+  /** New cards are added; the drawer is taken where the book has none or it is forced. */
+  private void shelf(BookFile opened, Book present, Book incoming, String what) {
+    Book cards = present;
+    for (SensorCard c : incoming.cards()) {
+      if (force || present.card(c.id()).isEmpty()) cards = cards.with(c);
+    }
+    if (!cards.cards().equals(present.cards())) opened.saveCards(cards.cards(), what);
+    boolean takes = force || present.stock().isEmpty();
+    if (takes && !incoming.stock().isEmpty()) opened.saveStock(incoming.stock(), what);
+  }
+
+  private int drawer(Answer answer) {
+    List<StockPart> parts = StockCsv.read(ColumnFile.read(file));
+    try (BookFile opened = open()) {
+      if (!opened.read().stock().isEmpty() && !force) {
+        throw new DocumentException(book + " has a drawer already; --force replaces it");
+      }
+      opened.saveStock(parts, "imported from " + file.getFileName());
+    }
+    answer
+        .put("channels", 0)
+        .put("points", 0)
+        .put("parts", parts.size())
+        .line("%s: a drawer of %d kinds of parts taken in", book, parts.size());
+    return 0;
   }
 
   private int points(Answer answer) {

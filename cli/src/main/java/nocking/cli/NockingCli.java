@@ -28,7 +28,9 @@ import picocli.CommandLine.ParameterException;
     subcommands = {
       ConvertCommand.class,
       SensorCommand.class,
+      DesignCommand.class,
       PathCommand.class,
+      ToleranceCommand.class,
       FitCommand.class,
       TableCommand.class,
       CheckCommand.class,
@@ -43,8 +45,7 @@ public final class NockingCli implements Runnable {
   public static final int OUTSIDE = 4;
 
   private static final Set<String> LATER =
-      Set.of(
-          "design", "tolerance", "faults", "diagnose", "bands", "simulate", "run", "certificate");
+      Set.of("faults", "diagnose", "bands", "simulate", "run", "certificate");
 
   @CommandLine.Spec CommandLine.Model.CommandSpec spec;
 

@@ -98,7 +98,8 @@ final class PathCommand extends JsonOption {
       ProbeState s = analysis.at(input(x, analysis)).orElseThrow();
       var row = new ArrayList<>(List.of(analysis.reading(s.readOut().quantity())));
       for (ReadOut.Node n : s.readOut().nodes()) {
-        row.add(n.point().name() + " " + Numbers.fixed(n.value(), 5) + " V");
+        row.add(
+            n.point().name() + " " + Numbers.engineering(n.value(), n.point().unit().symbol(), 6));
       }
       row.add("raw " + s.readOut().code());
       row.add("reads " + Numbers.fixed(s.reading(), analysis.decimals() + 1));
@@ -121,7 +122,11 @@ final class PathCommand extends JsonOption {
                 path.quantitySymbol() + " = " + Notation.TEXT.write(path.inverse())))
         .put("linear", path.linear().map(PathCommand::linear).orElse(null));
     var points = new ArrayList<Map<String, Object>>();
-    for (String x : at) points.add(point(analysis.at(input(x, analysis)).orElseThrow()));
+    for (String x : at) {
+      double input = input(x, analysis);
+      path.require(input);
+      points.add(point(analysis.at(input).orElseThrow()));
+    }
     answer.put("points", points).put("findings", findings(analysis));
   }
 
@@ -136,7 +141,15 @@ final class PathCommand extends JsonOption {
   private static Map<String, Object> point(ProbeState s) {
     var nodes =
         s.readOut().nodes().stream()
-            .map(n -> Answer.object("name", n.point().name(), "value", n.value(), "unit", "V"))
+            .map(
+                n ->
+                    Answer.object(
+                        "name",
+                        n.point().name(),
+                        "value",
+                        n.value(),
+                        "unit",
+                        n.point().unit().symbol()))
             .toList();
     return Answer.object(
         "quantity",

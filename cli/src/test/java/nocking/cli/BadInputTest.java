@@ -82,7 +82,7 @@ class BadInputTest {
     assertThat(Console.run("check", book, "IN-T2").code()).isZero();
     Console c = Console.run("import", json, "--book", book, "--force");
     assertThat(c.code()).isEqualTo(4);
-    assertThat(c.err()).contains("a newer Nocking wrote it (book version 99, this one writes 1)");
+    assertThat(c.err()).contains("a newer Nocking wrote it (book version 99, this one writes 2)");
   }
 
   @Test
@@ -140,9 +140,26 @@ class BadInputTest {
         "convert 1,5 V mV | 3 | write decimals with a point",
         "sensor linear slope=20mV | 3 | give --at",
         "sensor linear slope=20kPa --at 1 | 3 | expected a voltage in V",
-        "sensor two-point points=1:1V,1:2V --at 1 | 3 | the path does not respond",
+        "sensor two-point points=1:1V,1:2V --at 1 | 3 | the sensor does not respond",
         "sensor ratiometric points=0:8%,100:92% supply=5V --at 120 | 3 | outside the supply's",
         "sensor magic --at 1 | 3 | is no sensor model",
+        "sensor rtd r0=100 --at 900 | 3 | lies outside what the sensor is known for, -200 … 850 °C",
+        "sensor rtd r0=-5 --at 0 | 3 | must be above 0 Ω; read -5",
+        "sensor rtd r1=100 --at 0 | 3 | rtd has no key 'r1'; its keys are r0, wires, lead",
+        "sensor thermocouple type=Q --at 0 | 3 | type=Q: expected one of b, e, j, k, n, r, s, t",
+        "sensor ntc-beta --at 0 | 3 | ntc-beta needs beta=…",
+        "sensor ntc-steinhart points=0:1k,10:2k,20:3k --at 0 | 3 | these points give no thermistor curve",
+        "sensor formula f=(x-5)^2 range=0..9 --at 1 | 3 | the formula turns back at 5",
+        "sensor loop low=0 --at 1 | 3 | loop needs high=…",
+        "sensor potentiometer travel=0mm --at 1 | 3 | expected a range LO..HI",
+        "sensor table file=nowhere.csv --at 1 | 3 | nowhere.csv does not exist",
+        "design divider --in 3V --out 5V | 3 | read 3 V in and 5 V out",
+        "design divider --in 5V --out 3V --total 50k..10k | 3 | a range must rise",
+        "design divider --in 5V --out 3V --parts 9 | 3 | a search takes 1 to 6 parts, not 9",
+        "design divider --in 5V --out 3V --series E25 | 3 | 'E25' is no series",
+        "design magic | 3 | is no design; known are divider",
+        "design string --value 1M --volts 300V | 3 | --watts is missing",
+        "design pull-up linear slope=1mV --range 0..10 | 3 | a pull-up needs a sensor that is a resistance",
         "convert 1 V | 2 | Missing required parameter",
         "book | 2 | book needs a command"
       })

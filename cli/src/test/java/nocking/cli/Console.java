@@ -32,6 +32,8 @@ record Console(int code, String out, String err) {
     Book book = Hatchery.book(Hatchery.SEED);
     try (BookFile opened = BookFile.open(file, Clock.systemUTC())) {
       opened.saveAll(book.channels(), "demo");
+      opened.saveCards(book.cards(), "demo");
+      opened.saveStock(book.stock(), "demo");
     }
     return file;
   }

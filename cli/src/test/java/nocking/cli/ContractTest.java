@@ -222,17 +222,7 @@ class ContractTest {
   }
 
   @ParameterizedTest
-  @ValueSource(
-      strings = {
-        "design",
-        "tolerance",
-        "faults",
-        "diagnose",
-        "bands",
-        "simulate",
-        "run",
-        "certificate"
-      })
+  @ValueSource(strings = {"faults", "diagnose", "bands", "simulate", "run", "certificate"})
   void laterCommandsSayThatTheyAreNotAvailable(String command) {
     var c = Console.run(command);
     assertThat(c.code()).isEqualTo(2);
@@ -242,7 +232,6 @@ class ContractTest {
 
   @Test
   void laterModelsAreNotUnderstoodYet() throws IOException {
-    assertThat(Console.run("sensor", "rtd", "r0=100", "--at", "0").code()).isEqualTo(2);
     assertThat(Console.run("fit", resource("load-cell.csv"), "--model", "poly:2").code())
         .isEqualTo(2);
     assertThat(Console.run("fit", folder.resolve("load-cell.csv"), "--model", "qubic").code())
@@ -275,7 +264,7 @@ class ContractTest {
         .startsWith("(1)  V1 = V0 + α·T    [Linear sensor]\n")
         .contains("(4)  T = ((Vout − Vgnd)·Rg/Rf + Voff − V0)/α    [solved for T]")
         .contains("T = 3.7037·Vout + 2.8889    pivot 9 at Vgnd = 1.65 V")
-        .contains("9.00  TP1 0.53000 V  TP2 1.65000 V  raw 2048");
+        .contains("9.00  TP1 530.000 mV  TP2 1.65000 V  raw 2048");
   }
 
   @Test
@@ -328,7 +317,7 @@ class ContractTest {
     assertThat(Console.run("export", book, "--out", json).code()).isZero();
     assertThat(
             Console.run("import", json, "--book", other, "--json").json().get("channels").asInt())
-        .isEqualTo(5);
+        .isEqualTo(10);
     Path again = folder.resolve("again.json");
     assertThat(Console.run("export", other, "--out", again).code()).isZero();
     assertThat(again).hasSameTextualContentAs(json);

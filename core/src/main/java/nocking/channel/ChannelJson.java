@@ -9,6 +9,7 @@ import nocking.quantity.Quantity;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Spread;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonGenerator;
@@ -82,6 +83,16 @@ public final class ChannelJson {
     return MAPPER.writeValueAsString(channel);
   }
 
+  /** A sensor card on one line, as the book keeps it. */
+  public static String compact(SensorCard card) {
+    return MAPPER.writeValueAsString(card);
+  }
+
+  /** A sensor card as the book keeps it. */
+  public static SensorCard readCard(String json, String source) {
+    return parse(json, source, SensorCard.class);
+  }
+
   /**
    * @param source name of the file, for messages
    * @throws DocumentException one sentence naming the place, what was read and what was expected
@@ -98,6 +109,7 @@ public final class ChannelJson {
       BookFile file = parse(json, source, BookFile.class);
       if (file.book == null) throw new DocumentException(source + " has no book in it");
       file.book.channels().forEach(c -> sound(c, source));
+      file.book.cards().forEach(c -> sound(c, source));
       return file.book;
     }
     return new Book(List.of(readChannel(json, source)));
@@ -130,6 +142,17 @@ public final class ChannelJson {
       throw new DocumentException("%s: %s: %s".formatted(source, c.tag(), e.getMessage()), e);
     }
     return c;
+  }
+
+  private static void sound(SensorCard card, String source) {
+    if (card.id() == null || card.sensor() == null || card.unit() == null || card.kind() == null) {
+      throw new DocumentException(source + ": a sensor card needs id, kind, unit and sensor");
+    }
+    try {
+      card.sensor().require(Unit.of(card.unit()));
+    } catch (QuantityException e) {
+      throw new DocumentException("%s: %s: %s".formatted(source, card.name(), e.getMessage()), e);
+    }
   }
 
   private static <T> T parse(String json, String source, Class<T> type) {

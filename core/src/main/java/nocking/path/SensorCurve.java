@@ -33,6 +33,12 @@ public final class SensorCurve {
     forward = sensor.output(x, own);
     output = Compiled.of(forward, x.symbol(), table.values());
     slope = Compiled.of(Calculus.derivative(forward, x.symbol()), x.symbol(), table.values());
+    double middle = slope.applyAsDouble(sensor.rated(unit).middle());
+    if (middle == 0 || !Double.isFinite(middle)) {
+      throw new QuantityException(
+          "the sensor does not respond to the quantity: its slope is "
+              + (middle == 0 ? "0" : "not finite"));
+    }
     input = Compiled.of(turned(x, own, table), SignalPath.OUT, table.values());
   }
 

@@ -2,6 +2,7 @@ package nocking.quantity;
 
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 
 /**
  * Reads what a technician types: numbers with prefixes and units, resistor codes, arithmetic and
@@ -17,6 +18,8 @@ import java.util.function.Function;
  */
 public final class QuantityParser {
   private static final String CODE_LETTERS = "pnuµmkKMGR";
+
+  private static final Pattern RATIO = Pattern.compile("[%‰]|ppm|[A-Za-zµΩ]\\s*/\\s*[A-Za-zµΩ]");
 
   private final String text;
   private final Function<String, Optional<Quantity>> symbols;
@@ -63,7 +66,9 @@ public final class QuantityParser {
         Quantity q = new QuantityParser(t, name -> Optional.empty(), prefixFirst).whole();
         if (q.dimension().isNone() && !unit.dimension().isNone()) return finite(q.si(), t);
         if (q.dimension().isNone() && unit.dimension().isNone()) {
-          boolean bare = t.chars().noneMatch(c -> "%‰".indexOf(c) >= 0) && !t.contains("ppm");
+          // 2 in a field of mV/V is 2 mV/V, and so is 2 mV/V itself, although both are plain
+          // numbers.
+          boolean bare = !RATIO.matcher(t).find();
           return finite(bare ? q.si() : q.in(unit), t);
         }
         if (q.dimension().equals(unit.dimension())) return finite(q.in(unit), t);

@@ -73,7 +73,7 @@ class HatcheryTest {
     assertThat(rules("RW-T1")).isEmpty();
     assertThat(rules("HD-L1")).isEmpty();
     assertThat(rules("SG-P1")).containsExactly("loading");
-    assertThat(rules("FH-W1")).isEmpty();
+    assertThat(rules("FH-W1")).containsExactly("constant-offset");
     assertThat(rules("AE-V1")).containsExactly("converter-use");
     assertThat(rules("PD-Q1")).isEmpty();
     assertThat(rules("GV-P1")).isEmpty();

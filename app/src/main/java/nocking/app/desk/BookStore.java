@@ -98,6 +98,8 @@ public final class BookStore implements Store {
       List<String> order = after.channels().stream().map(Channel::id).toList();
       boolean sameOrder = onDisk.channels().stream().map(Channel::id).toList().equals(order);
       if (!sameOrder) file.order(order);
+      if (!onDisk.cards().equals(after.cards())) file.saveCards(after.cards(), what);
+      if (!onDisk.stock().equals(after.stock())) file.saveStock(after.stock(), what);
       onDisk = after;
       failed = false;
       state = "saved " + TIME.format(LocalTime.now(clock));

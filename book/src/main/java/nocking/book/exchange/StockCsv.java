@@ -1,0 +1,109 @@
+package nocking.book.exchange;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.OptionalInt;
+import nocking.parts.StockPart;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.QuantityParser;
+import nocking.quantity.Unit;
+
+/**
+ * The drawer as a table: value, tolerance, power, voltage, quantity, name; only the value must be
+ * there. Cells take units and resistor codes, {@code 4k7}, {@code 1 %}, {@code 250 mW}.
+ */
+public final class StockCsv {
+  private static final String[] HEADER = {
+    "value", "tolerance", "power", "voltage", "quantity", "name"
+  };
+
+  private StockCsv() {}
+
+  /**
+   * @throws ColumnException naming the row and column that cannot be read
+   */
+  public static List<StockPart> read(ColumnFile f) {
+    int value = column(f, "value", "ohms", "ohm", "r", "resistance").orElse(0);
+    OptionalInt tolerance = column(f, "tolerance", "tol");
+    OptionalInt power = column(f, "power", "watts", "w");
+    OptionalInt voltage = column(f, "voltage", "volts", "working voltage", "v");
+    OptionalInt quantity = column(f, "quantity", "count", "pieces", "qty");
+    OptionalInt name = column(f, "name", "drawer", "note");
+    var parts = new ArrayList<StockPart>();
+    for (ColumnFile.Row row : f.rows()) {
+      double pieces = optional(f, row, quantity, Unit.ONE, 1);
+      if (pieces != Math.rint(pieces) || pieces < 0 || pieces > 1e6) {
+        throw new ColumnException(
+            "%s row %d, column quantity: read '%s', expected a whole number"
+                .formatted(f.source(), row.line(), f.text(row, quantity.orElseThrow())));
+      }
+      try {
+        parts.add(
+            new StockPart(
+                name.isPresent() ? SafeText.in(f.text(row, name.getAsInt()).strip()) : "",
+                number(f, row, value, Unit.OHM),
+                optional(f, row, tolerance, Unit.PERCENT, 5),
+                optional(f, row, power, Unit.of("W"), 0),
+                optional(f, row, voltage, Unit.VOLT, 0),
+                (int) pieces));
+      } catch (QuantityException e) {
+        throw new ColumnException(
+            "%s row %d: %s".formatted(f.source(), row.line(), e.getMessage()));
+      }
+    }
+    if (parts.isEmpty()) throw new ColumnException(f.source() + " has no parts in it");
+    return parts;
+  }
+
+  private static OptionalInt column(ColumnFile f, String... names) {
+    for (String name : names) {
+      for (int i = 0; i < f.header().size(); i++) {
+        if (f.header().get(i).strip().toLowerCase(Locale.ROOT).equals(name)) {
+          return OptionalInt.of(i);
+        }
+      }
+    }
+    return OptionalInt.empty();
+  }
+
+  private static double optional(
+      ColumnFile f, ColumnFile.Row row, OptionalInt column, Unit unit, double missing) {
+    if (column.isEmpty() || f.text(row, column.getAsInt()).isBlank()) return missing;
+    return number(f, row, column.getAsInt(), unit);
+  }
+
+  private static double number(ColumnFile f, ColumnFile.Row row, int column, Unit unit) {
+    try {
+      return QuantityParser.value(f.pointed(f.text(row, column).strip()), unit);
+    } catch (QuantityException e) {
+      throw new ColumnException(
+          "%s row %d, column %s: %s"
+              .formatted(f.source(), row.line(), f.header().get(column), e.getMessage()));
+    }
+  }
+
+  /** The drawer as CSV, ready to be read again. */
+  public static String write(List<StockPart> parts) {
+    var out = new StringBuilder(String.join(",", HEADER)).append('\n');
+    for (StockPart p : parts) {
+      out.append(
+          "%s,%s,%s,%s,%d,%s\n"
+              .formatted(
+                  Numbers.plain(p.ohms()),
+                  Numbers.plain(p.tolerance()),
+                  Numbers.plain(p.watts()),
+                  Numbers.plain(p.volts()),
+                  p.quantity(),
+                  quoted(SafeText.out(p.name()))));
+    }
+    return out.toString();
+  }
+
+  private static String quoted(String text) {
+    return text.contains(",") || text.contains("\"")
+        ? "\"" + text.replace("\"", "\"\"") + "\""
+        : text;
+  }
+}

@@ -1,0 +1,311 @@
+package nocking.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import nocking.book.exchange.ColumnFile;
+import nocking.book.exchange.StockCsv;
+import nocking.element.Measurand;
+import nocking.element.Signal;
+import nocking.parts.Assortment;
+import nocking.parts.Combination;
+import nocking.parts.Design;
+import nocking.parts.DividerDesign;
+import nocking.parts.ExtenderDesign;
+import nocking.parts.GainShift;
+import nocking.parts.Network;
+import nocking.parts.PreferredSeries;
+import nocking.parts.PullUpDesign;
+import nocking.parts.Solution;
+import nocking.parts.StringDesign;
+import nocking.path.SensorCurve;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.QuantityParser;
+import nocking.quantity.Span;
+import nocking.quantity.Unit;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Chooses parts. */
+@Command(
+    name = "design",
+    description = {
+      "Choose parts:",
+      "  nocking design divider --in 5V --out 3.3V --total 10k..50k --series E24",
+      "  nocking design divider --in 5V --out 3.3V --stock DRAWER.csv --parts 3",
+      "  nocking design combination --value 4k321 --series E12 --parts 3",
+      "  nocking design extender --fits 30V --highest 50V --total 15.1k --series E96",
+      "  nocking design gain-shift --in 0.2V..0.6V --out 0.3V..3V --ref 3.3V --series E96",
+      "  nocking design pull-up ntc-beta r0=10k beta=3950 --range 0..25 --supply 3.3V",
+      "  nocking design string --value 1M --volts 325V --watts 0.25 --working 250V"
+    })
+final class DesignCommand extends JsonOption {
+  @Parameters(
+      index = "0",
+      paramLabel = "WHAT",
+      description = "divider, combination, extender, gain-shift, pull-up or string.")
+  String what;
+
+  @Parameters(
+      index = "1..*",
+      paramLabel = "SENSOR",
+      description = "For pull-up: a sensor model and its key=value pairs.")
+  List<String> sensor = List.of();
+
+  @Option(names = "--in", paramLabel = "V", description = "Input, or A..B for gain-shift.")
+  String in;
+
+  @Option(names = "--out", paramLabel = "V", description = "Output, or C..D for gain-shift.")
+  String out;
+
+  @Option(
+      names = "--total",
+      paramLabel = "LO..HI",
+      description = "R1 + R2; one value for extender.")
+  String total;
+
+  @Option(names = "--series", paramLabel = "E24", description = "Preferred series.")
+  String series = "E24";
+
+  @Option(names = "--tolerance", paramLabel = "T", description = "Of the series' parts.")
+  String tolerance;
+
+  @Option(names = "--parts", paramLabel = "N", description = "Most single resistors, 1 to 6.")
+  Integer parts;
+
+  @Option(
+      names = "--stock",
+      paramLabel = "FILE.csv",
+      description = "The drawer, in the place of a series.")
+  Path stock;
+
+  @Option(names = "--ref", paramLabel = "V", description = "Reference for gain-shift.")
+  String reference;
+
+  @Option(names = "--rails", paramLabel = "LO..HI", description = "Rails of the amplifier.")
+  String rails = "0V..3.3V";
+
+  @Option(names = "--value", paramLabel = "R", description = "Resistance wanted.")
+  String value;
+
+  @Option(names = "--volts", paramLabel = "V", description = "Across the string, peak or direct.")
+  String volts;
+
+  @Option(names = "--watts", paramLabel = "W", description = "Rated power of one part.")
+  String watts;
+
+  @Option(names = "--working", paramLabel = "V", description = "Rated working voltage of one part.")
+  String working;
+
+  @Option(
+      names = "--derating",
+      paramLabel = "60%%",
+      description = "Share of the ratings that is used.")
+  String derating = "60%";
+
+  @Option(names = "--highest", paramLabel = "V", description = "Voltage that shall fit.")
+  String highest;
+
+  @Option(names = "--fits", paramLabel = "V", description = "Voltage that fits now.")
+  String fits;
+
+  @Option(names = "--range", paramLabel = "LO..HI", description = "Range of the quantity.")
+  String range;
+
+  @Option(names = "--supply", paramLabel = "V", description = "Supply of the pull-up.")
+  String supply = "3.3V";
+
+  @Override
+  int run(Answer answer) {
+    if (!what.equals("pull-up") && !sensor.isEmpty()) {
+      throw new QuantityException("design %s takes no '%s'".formatted(what, sensor.getFirst()));
+    }
+    Design design =
+        switch (what) {
+          case "divider" -> divider();
+          case "combination" -> Combination.search(assortment(), ohms("--value", value), most(3));
+          case "extender" ->
+              ExtenderDesign.search(
+                  assortment(),
+                  voltage("--highest", highest),
+                  voltage("--fits", fits),
+                  ohms("--total", total),
+                  most(2));
+          case "gain-shift" -> GainShift.search(assortment(), gainShift());
+          case "string" -> string();
+          case "pull-up" -> pullUp();
+          default ->
+              throw new QuantityException(
+                  "'%s' is no design; known are divider, combination, extender, gain-shift, pull-up, string"
+                      .formatted(what));
+        };
+    answer
+        .put("solutions", design.solutions().stream().map(DesignCommand::object).toList())
+        .put("exact", design.exact());
+    text(answer, design);
+    return design.found() ? 0 : NockingCli.FAIL;
+  }
+
+  private int most(int otherwise) {
+    return parts == null ? otherwise : parts;
+  }
+
+  private Assortment assortment() {
+    if (stock != null) return Assortment.of(StockCsv.read(ColumnFile.read(stock)));
+    PreferredSeries s = PreferredSeries.of(series);
+    double t =
+        tolerance == null ? s.usualTolerance() : read("--tolerance", tolerance, Unit.PERCENT);
+    return Assortment.of(s, 10, 10e6, t);
+  }
+
+  private Design divider() {
+    Span window = total == null ? new Span(1e3, 100e3) : ends("--total", total, Unit.OHM);
+    double perPart =
+        watts == null ? Double.POSITIVE_INFINITY : read("--watts", watts, Unit.of("W"));
+    return DividerDesign.search(
+        assortment(),
+        new DividerDesign.Wish(voltage("--in", in), voltage("--out", out), window, perPart),
+        most(2));
+  }
+
+  private GainShift.Wish gainShift() {
+    double[] from = pair("--in", in, Unit.VOLT);
+    double[] to = pair("--out", out, Unit.VOLT);
+    return new GainShift.Wish(
+        from[0],
+        from[1],
+        to[0],
+        to[1],
+        voltage("--ref", reference),
+        ends("--rails", rails, Unit.VOLT));
+  }
+
+  private Design string() {
+    return StringDesign.search(
+        assortment(),
+        ohms("--value", value),
+        voltage("--volts", volts),
+        read("--watts", watts, Unit.of("W")),
+        voltage("--working", working),
+        read("--derating", derating, Unit.PERCENT) / 100);
+  }
+
+  private Design pullUp() {
+    if (sensor.isEmpty()) {
+      throw new QuantityException("design pull-up needs a sensor, such as ntc-beta beta=3950");
+    }
+    var arguments = new SensorArguments(sensor.getFirst(), sensor.subList(1, sensor.size()), null);
+    SensorCurve curve =
+        SensorCurve.of(new Measurand("x", arguments.quantity()), arguments.sensor());
+    if (!curve.outputUnit().equals(Signal.RESISTANCE.unit())) {
+      throw new QuantityException("a pull-up needs a sensor that is a resistance");
+    }
+    Span over = ends("--range", range, arguments.quantity());
+    curve.output(over.low());
+    curve.output(over.high());
+    List<PullUpDesign.Choice> choices =
+        PullUpDesign.choices(assortment(), curve::at, over, voltage("--supply", supply));
+    var solutions = new ArrayList<Solution>();
+    for (PullUpDesign.Choice c : choices) {
+      Solution s = c.solution();
+      solutions.add(
+          new Solution(
+              s.parts(),
+              s.value(),
+              s.error(),
+              s.worstCase(),
+              s.watts(),
+              "%s, straight within ±%s %s"
+                  .formatted(
+                      c.rule(), Numbers.significant(c.error(), 2), arguments.quantity().symbol()),
+              s.stages()));
+    }
+    return new Design(solutions, true);
+  }
+
+  private static double voltage(String option, String text) {
+    return read(option, text, Unit.VOLT);
+  }
+
+  private static double ohms(String option, String text) {
+    return read(option, text, Unit.OHM);
+  }
+
+  private static double read(String option, String text, Unit unit) {
+    if (text == null) throw new QuantityException(option + " is missing");
+    try {
+      return QuantityParser.value(text, unit);
+    } catch (QuantityException e) {
+      throw new QuantityException(option + ": " + e.getMessage());
+    }
+  }
+
+  private static double[] pair(String option, String text, Unit unit) {
+    if (text == null) throw new QuantityException(option + " is missing");
+    String[] ends = text.split("\\.\\.|…");
+    if (ends.length != 2) {
+      throw new QuantityException("read %s %s, expected LO..HI".formatted(option, text));
+    }
+    return new double[] {read(option, ends[0], unit), read(option, ends[1], unit)};
+  }
+
+  private static Span ends(String option, String text, Unit unit) {
+    double[] p = pair(option, text, unit);
+    return new Span(p[0], p[1]);
+  }
+
+  private static Map<String, Object> object(Solution s) {
+    var list =
+        s.parts().stream()
+            .map(
+                p ->
+                    Answer.object(
+                        "name",
+                        p.name(),
+                        "value",
+                        p.network().ohms(),
+                        "network",
+                        p.network().text()))
+            .toList();
+    return Answer.object(
+        "parts",
+        list,
+        "value",
+        s.value(),
+        "error",
+        s.error(),
+        "worstCase",
+        s.worstCase(),
+        "watts",
+        s.watts(),
+        "note",
+        s.note());
+  }
+
+  private static void text(Answer answer, Design design) {
+    if (!design.found()) {
+      answer.line("Nothing does it: widen the window, allow more parts or another series.");
+      return;
+    }
+    var rows = new ArrayList<List<String>>();
+    rows.add(List.of("parts", "value", "error", "worst case", "hottest part", ""));
+    for (Solution s : design.solutions()) {
+      rows.add(
+          List.of(
+              s.text(),
+              s.value() >= 1000 ? Network.code(s.value()) : Numbers.trimmed(s.value(), 6),
+              Numbers.signed(100 * s.error(), 3) + " %",
+              "±" + Numbers.fixed(100 * s.worstCase(), 2) + " %",
+              Double.isNaN(s.watts()) ? "–" : Numbers.engineering(s.watts(), "W", 2),
+              s.note()));
+    }
+    answer.table(rows);
+    answer.line(
+        design.exact()
+            ? "Nothing in this assortment comes nearer."
+            : "The search did not look at every circuit: something nearer may exist.");
+  }
+}
