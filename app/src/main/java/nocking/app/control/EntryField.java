@@ -178,7 +178,7 @@ public final class EntryField extends VBox {
 
   /** Shows a value as it was typed, with its meaning where the keystrokes say more. */
   public void show(Value value, Unit of) {
-    show(value == null ? "" : value.typed(), of.symbol());
+    show(value == null ? "" : value.shown(of), of.symbol());
     boolean more = value != null && value.needsMeaning(of);
     meaning.setText(more ? "= " + Numbers.trimmed(value.number(), 8) + " " + of.symbol() : "");
     if (more && !getChildren().contains(meaning)) {

@@ -110,7 +110,7 @@ public final class Desk {
 
   /** Analysis of any channel; kept as long as the channel is. */
   public Analysis analysis(Channel channel) {
-    return analyses.computeIfAbsent(channel, Analysis::of);
+    return analyses.computeIfAbsent(channel, c -> Analysis.of(c, book.cards()));
   }
 
   public void select(String id) {
@@ -143,16 +143,23 @@ public final class Desk {
     Channel c = channel().orElse(null);
     if (c == null || !Double.isFinite(x)) return;
     Span working = c.definition().working();
-    Span allowed =
-        c.sensor() == null
-            ? working
-            : new Span(
-                Math.min(working.low(), c.sensor().rated().low()),
-                Math.max(working.high(), c.sensor().rated().high()));
+    Span allowed = c.sensor() == null ? working : reach(c, working);
     double inside = allowed.clamp(x);
     if (inside == probe() && probes.containsKey(c.id())) return;
     probes.put(c.id(), inside);
     tell(Change.PROBE);
+  }
+
+  /** Working and rated range together, but not where the sensor has no value at all. */
+  private static Span reach(Channel c, Span working) {
+    Span rated = c.sensor().rated(c.unit());
+    Span both =
+        new Span(Math.min(working.low(), rated.low()), Math.max(working.high(), rated.high()));
+    return c.sensor()
+        .known(c.unit())
+        .filter(k -> k.high() > both.low() && k.low() < both.high())
+        .map(k -> new Span(Math.max(k.low(), both.low()), Math.min(k.high(), both.high())))
+        .orElse(both);
   }
 
   public Optional<ProbeState> probeState() {
@@ -203,6 +210,14 @@ public final class Desk {
     replace(next, what, "", channels.getFirst().id());
   }
 
+  /** Changes what belongs to the whole book: its cards and its drawer. */
+  public boolean editBook(String what, String key, UnaryOperator<Book> change) {
+    if (refused()) return false;
+    Book next = change.apply(book);
+    if (!next.equals(book)) replace(next, what, key, selected);
+    return true;
+  }
+
   /** Takes the selected channel out of the book. */
   public void remove() {
     Channel c = channel().orElse(null);
@@ -231,6 +246,8 @@ public final class Desk {
   private void put(Book next, String what, String selection) {
     Book before = book;
     book = next;
+    // What is said of a sensor's card depends on the cards.
+    if (!before.cards().equals(next.cards())) analyses.clear();
     boolean moved = !Objects.equals(selection, selected);
     selected = selection != null && next.byId(selection).isPresent() ? selection : first(next);
     store.save(before, next, what);

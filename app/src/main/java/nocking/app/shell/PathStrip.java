@@ -441,7 +441,7 @@ final class PathStrip extends VBox {
             : usable;
     pads.get(i + 1)
         .show(
-            Numbers.engineering(node.value(), "V", 4).replace('-', '−'),
+            Numbers.engineering(node.value(), point.unit().symbol(), 4).replace('-', '−'),
             node.value(),
             shown,
             job,

@@ -39,6 +39,7 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.channel.DocumentException;
+import nocking.channel.SensorCard;
 import nocking.channel.WorkStep;
 import nocking.path.GeneratedEquation;
 
@@ -71,6 +72,7 @@ public final class Shell {
   private final ScratchLine scratch;
   private final Finder finder;
   private final HelpCard help = new HelpCard();
+  private final DrawerPanel drawer;
   private final StackPane body = new StackPane();
   private final Label message = new Label();
   private final HBox messageBar = new HBox(message);
@@ -109,7 +111,8 @@ public final class Shell {
     frame.setLeft(rack);
     frame.setCenter(desktop);
     frame.setBottom(new VBox(messageBar, scratch));
-    var root = new StackPane(frame, finder, help);
+    drawer = new DrawerPanel(desk, files);
+    var root = new StackPane(frame, finder, help, drawer);
     StackPane.setAlignment(finder, Pos.TOP_CENTER);
     StackPane.setMargin(finder, new Insets(70, 0, 0, 0));
     scene = new Scene(root, width, height);
@@ -206,6 +209,10 @@ public final class Shell {
     strip.choose(index);
   }
 
+  private void openDrawer() {
+    drawer.open(scene.getFocusOwner());
+  }
+
   private Node frontPage() {
     var big = new Label("This book is empty");
     big.getStyleClass().add("big");
@@ -265,6 +272,7 @@ public final class Shell {
     commands.add("Import channel…", "", this::importChannel);
     commands.add("Export channel…", "Shortcut+E", this::exportChannel);
     commands.add("Export whole book…", "", this::exportBook);
+    commands.add("Drawer of parts…", "", this::openDrawer);
     commands.add("Scratch line", "Shortcut+Space", () -> scratchField().requestFocus());
     commands.add("Dark variant", "", () -> desk.dark(!desk.dark()));
     commands.add(
@@ -344,9 +352,22 @@ public final class Shell {
     }
     List<Channel> placed = read.book.channels().stream().map(this::placed).toList();
     desk.addAll(placed, "import " + name);
+    Book incoming = read.book;
+    if (!incoming.cards().isEmpty() || !incoming.stock().isEmpty()) {
+      desk.editBook("import " + name, "", b -> withShelf(b, incoming));
+    }
     desk.say(
         "%d channel%s from %s.".formatted(placed.size(), placed.size() == 1 ? "" : "s", name),
         false);
+  }
+
+  /** New cards are added; the drawer is taken where the book has none. */
+  private static Book withShelf(Book book, Book incoming) {
+    Book next = book;
+    for (SensorCard c : incoming.cards()) {
+      if (next.card(c.id()).isEmpty()) next = next.with(c);
+    }
+    return next.stock().isEmpty() ? next.withStock(incoming.stock()) : next;
   }
 
   private Channel placed(Channel c) {

@@ -42,6 +42,7 @@ final class TopBar extends HBox {
                 "Open the demo book",
                 "Copy book to…",
                 null,
+                "Drawer of parts…",
                 "Import channel…",
                 "Export whole book…",
                 null,

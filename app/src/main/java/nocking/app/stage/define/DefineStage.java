@@ -1,6 +1,9 @@
 package nocking.app.stage.define;
 
+import java.time.Clock;
+import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -12,6 +15,8 @@ import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
@@ -26,13 +31,15 @@ import nocking.app.control.Segments;
 import nocking.app.control.WheelScroll;
 import nocking.app.desk.Desk;
 import nocking.app.stage.Curves;
-import nocking.app.stage.ElementForm;
 import nocking.app.stage.StageView;
+import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.channel.Hazard;
 import nocking.channel.QuantityKind;
+import nocking.channel.SensorCard;
 import nocking.channel.UnitChange;
+import nocking.path.SensorCurve;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -44,11 +51,28 @@ import nocking.report.plot.Layer;
 import nocking.report.plot.Plot;
 import nocking.report.plot.Role;
 import nocking.sensor.Sensor;
+import nocking.sensor.TableSensor;
 
 /** The view of the first stage. */
 public final class DefineStage implements StageView {
+  /** A sensor whose range is so many times the job is drawn around the job only. */
+  private static final double LAVISH = 12;
+
   private static final Pattern RANGE =
       Pattern.compile("\\s*(.+?)\\s*(?:…|\\.\\.\\.?|\\bto\\b)\\s*(.+?)\\s*");
+
+  /** What the lower sheet shows. */
+  private enum View {
+    FACTS("Facts"),
+    RANGE("Which range?"),
+    SWAP("Swap");
+
+    private final String title;
+
+    View(String title) {
+      this.title = title;
+    }
+  }
 
   private final Desk desk;
   private final EntryField tag;
@@ -62,7 +86,16 @@ public final class DefineStage implements StageView {
   private final HBox gaugeRow;
   private final FlowPane chips = new FlowPane(6, 6);
   private final FlowPane hazards = new FlowPane(10, 5);
-  private final ElementForm sensorForm;
+  private final SensorSheet sensorSheet;
+  private final Button keepCard = new Button("Keep as a card");
+  private final MenuButton fromCard = new MenuButton("a card…");
+  private final Label cardState = Paper.caption("");
+  private final EntryField atmosphere;
+  private final RangePanel rangePanel;
+  private final SwapPanel swapPanel;
+  private final Segments<View> views;
+  private final Paper lower;
+  private View view = View.FACTS;
   private final Label sensorTitle = Paper.subtitle("");
   private final Paper plotPaper;
   private final PlotView plot = new PlotView("define-plot", "Sensor output over its range");
@@ -108,8 +141,30 @@ public final class DefineStage implements StageView {
             g -> g ? "gauge" : "absolute",
             g -> define("reference", d -> d.withGauge(g)));
     gaugeRow = row("Pressure is", gauge);
-    sensorForm = new ElementForm(desk, "sensor");
+    sensorSheet = new SensorSheet(desk);
+    atmosphere =
+        new EntryField(
+                "define-atmosphere",
+                "Ambient",
+                true,
+                t -> {
+                  Value kPa = Value.typed(t, Unit.of("kPa"));
+                  desk.edit(
+                      "change ambient pressure",
+                      "define.atmosphere",
+                      c -> c.withSurroundings(c.surroundings().withAtmosphere(kPa)));
+                },
+                desk::seal)
+            .help("Pressure of the air here and now; 0 gauge is this much absolute.");
+    keepCard.setId("card-keep");
+    keepCard.setOnAction(e -> keepAsCard());
+    fromCard.setId("have-card");
+    fromCard.getStyleClass().add("chip");
+    fromCard.setOnShowing(e -> listCards());
+    rangePanel = new RangePanel(desk, this::propose);
+    swapPanel = new SwapPanel(desk);
     for (Sensor model : Sensor.models()) chips.getChildren().add(chip(model));
+    chips.getChildren().add(fromCard);
     for (Hazard h : Hazard.values()) hazards.getChildren().add(hazard(h));
 
     var left =
@@ -120,13 +175,16 @@ public final class DefineStage implements StageView {
             row("Measures", kind),
             unit,
             gaugeRow,
+            atmosphere,
             range,
             tolerance,
             rest,
             Paper.subtitle("What do you have?"),
             chips,
             sensorTitle,
-            sensorForm,
+            sensorSheet,
+            cardState,
+            keepCard,
             Paper.subtitle("What can hurt someone here?"),
             hazards);
     var leftScroll = WheelScroll.of(left);
@@ -151,10 +209,120 @@ public final class DefineStage implements StageView {
     plotPaper.note("output over its range");
     VBox.setVgrow(plot, Priority.ALWAYS);
     VBox.setVgrow(plotPaper, Priority.ALWAYS);
-    var factsPaper = new Paper("What follows from it", facts);
-    var middle = new VBox(12, plotPaper, factsPaper);
+    views = new Segments<>("define-view", List.of(View.values()), v -> v.title, this::showView);
+    views.show(View.FACTS);
+    lower = new Paper("What follows from it", facts).corner(views);
+    lower.setMinHeight(236);
+    lower.setPrefHeight(236);
+    var middle = new VBox(12, plotPaper, lower);
     HBox.setHgrow(middle, Priority.ALWAYS);
     root = new HBox(12, leftScroll, middle);
+  }
+
+  private void showView(View v) {
+    view = v;
+    views.show(v);
+    Node body =
+        switch (v) {
+          case FACTS -> facts;
+          case RANGE -> rangePanel;
+          case SWAP -> swapPanel;
+        };
+    VBox.setVgrow(body, Priority.ALWAYS);
+    lower.getChildren().set(lower.getChildren().size() - 1, body);
+    lower.title(v == View.FACTS ? "What follows from it" : v.title);
+    lower.note(
+        switch (v) {
+          case FACTS -> "";
+          case RANGE -> "the smallest that does the job";
+          case SWAP -> "what everything behind the sensor would say";
+        });
+    refreshView();
+  }
+
+  private void refreshView() {
+    if (desk.channel().isEmpty()) return;
+    if (view == View.RANGE) rangePanel.refresh();
+    if (view == View.SWAP) swapPanel.refresh();
+  }
+
+  /** A card that was chosen in the list of ranges is compared before it is fitted. */
+  private void propose(SensorCard card) {
+    showView(View.SWAP);
+    swapPanel.propose(card);
+  }
+
+  private void listCards() {
+    fromCard.getItems().clear();
+    Unit own = desk.channel().orElseThrow().unit();
+    for (SensorCard c : desk.book().cards()) {
+      boolean same = Unit.of(c.unit()).dimension().equals(own.dimension());
+      var item = new MenuItem(c.name() + "  ·  " + c.sensor().inHand());
+      item.setDisable(!same);
+      item.setOnAction(e -> useCard(c));
+      fromCard.getItems().add(item);
+    }
+    if (fromCard.getItems().isEmpty()) {
+      var none = new MenuItem("no cards yet: keep a sensor as one");
+      none.setDisable(true);
+      fromCard.getItems().add(none);
+    }
+  }
+
+  /** Where a sensor is there already, the new one is compared first. */
+  private void useCard(SensorCard c) {
+    boolean fresh = desk.channel().orElseThrow().sensor() == null;
+    if (fresh) desk.edit("take card " + c.name(), "", c::putInto);
+    else propose(c);
+  }
+
+  /** The sensor as a card of the book; a card it came from is brought up to date. */
+  private void keepAsCard() {
+    Channel c = desk.channel().orElseThrow();
+    Optional<SensorCard> own = Optional.ofNullable(c.card()).flatMap(r -> desk.book().card(r.id()));
+    String name =
+        own.map(SensorCard::name).orElseGet(() -> freeName(c.tag() + " " + c.sensor().title()));
+    SensorCard card =
+        own.map(k -> k.withSensor(k.sensor().equals(c.sensor()) ? k.sensor() : converted(k, c)))
+            .orElseGet(
+                () ->
+                    new SensorCard(
+                        Book.newId(),
+                        name,
+                        "channel " + c.tag(),
+                        LocalDate.now(Clock.systemDefaultZone()).toString(),
+                        c.definition().kind(),
+                        c.definition().unit(),
+                        c.sensor(),
+                        1));
+    boolean kept =
+        desk.editBook(
+            "keep card " + name,
+            "",
+            b -> {
+              Book with = b.with(card);
+              return desk.editable() ? with.with(c.withCard(card.ref())) : with;
+            });
+    if (kept) {
+      desk.say("%s is kept as a card, revision %d.".formatted(card.name(), card.revision()), false);
+    }
+  }
+
+  /** The channel's sensor in the unit of a card. */
+  private static Sensor converted(SensorCard card, Channel c) {
+    return new SensorCard(
+            card.id(), card.name(), "", "", card.kind(), c.definition().unit(), c.sensor(), 1)
+        .sensorIn(Unit.of(card.unit()));
+  }
+
+  private String freeName(String stem) {
+    String name = stem;
+    for (int i = 2; taken(name); i++) name = stem + " " + i;
+    return name;
+  }
+
+  private boolean taken(String name) {
+    return desk.book().cards().stream().anyMatch(k -> k.name().equalsIgnoreCase(name));
   }
 
   private EntryField entry(String id, String title, boolean number, EntryField.Taker taker) {
@@ -264,7 +432,9 @@ public final class DefineStage implements StageView {
 
   @Override
   public void switched() {
-    sensorForm.clear();
+    sensorSheet.clear();
+    rangePanel.switched();
+    swapPanel.switched();
   }
 
   @Override
@@ -289,8 +459,13 @@ public final class DefineStage implements StageView {
     gaugeRow.setManaged(pressure);
     gaugeRow.setDisable(!edit);
     if (pressure) gauge.show(d.gauge());
+    fromCard.setDisable(!edit);
+    atmosphere.setVisible(pressure);
+    atmosphere.setManaged(pressure);
+    atmosphere.show(c.surroundings().atmosphere(), Unit.of("kPa"));
+    atmosphere.field().setEditable(edit);
     for (Node n : chips.getChildren()) {
-      var chip = (ToggleButton) n;
+      if (!(n instanceof ToggleButton chip)) continue;
       chip.setSelected(c.sensor() != null && chip.getId().equals("have-" + c.sensor().model()));
       chip.setDisable(!edit);
     }
@@ -301,15 +476,15 @@ public final class DefineStage implements StageView {
     }
     sensorTitle.setManaged(c.sensor() != null);
     sensorTitle.setText(c.sensor() == null ? "" : "From the datasheet: " + c.sensor().inHand());
-    if (c.sensor() == null) {
-      sensorForm.clear();
-    } else {
-      sensorForm.show(
-          c.sensor(),
-          c.id() + ".sensor",
-          () -> desk.channel().orElseThrow().sensor(),
-          e -> ch -> ch.withSensor((Sensor) e));
-    }
+    sensorSheet.refresh();
+    keepCard.setVisible(c.sensor() != null);
+    keepCard.setManaged(c.sensor() != null);
+    keepCard.setDisable(!desk.writable());
+    cardState.setText(c.card() == null ? "" : "from the card " + c.card().name());
+    cardState.setManaged(c.card() != null && c.sensor() != null);
+    cardState.setVisible(cardState.isManaged());
+    keepCard.setText(c.card() == null ? "Keep as a card" : "Keep the card up to date");
+    refreshView();
     draw(desk.analysis());
     showing = false;
     probe();
@@ -318,15 +493,15 @@ public final class DefineStage implements StageView {
   private void draw(Analysis a) {
     facts.getChildren().clear();
     Channel c = a.channel();
-    Optional<SignalPath> path = a.path();
-    plot.setVisible(path.isPresent());
-    plot.setManaged(path.isPresent());
+    Optional<SensorCurve> curve = a.sensorCurve();
+    plot.setVisible(curve.isPresent());
+    plot.setManaged(curve.isPresent());
     boolean none = c.sensor() == null;
     empty.setVisible(none);
     empty.setManaged(none);
     empty.setDisable(!desk.editable());
-    if (path.isEmpty()) {
-      plotPaper.note(c.sensor() == null ? "" : a.pathProblem().orElse(""));
+    if (curve.isEmpty()) {
+      plotPaper.note(none ? "" : a.pathProblem().orElse(""));
       var nothing =
           Paper.caption(
               "Sensitivity, used range and the worth of one count follow from the sensor.");
@@ -334,30 +509,66 @@ public final class DefineStage implements StageView {
       return;
     }
     Span working = c.definition().working();
-    Span rated = c.sensor().rated();
+    Span rated = c.sensor().rated(c.unit());
     double share = Math.min(1, overlap(working, rated) / rated.width());
     plotPaper.note(
         "working range: %s %% of the sensor is used".formatted(Numbers.fixed(100 * share, 0)));
-    plot.show(plotOf(c, path.get(), working, rated));
-    SignalPath p = path.get();
+    SensorCurve s = curve.get();
+    plot.show(plotOf(c, s, working, rated));
     String u = c.definition().unit();
-    double middle = working.middle();
-    double perUnit =
-        (p.at(working.high()).nodes().getFirst().value()
-                - p.at(working.low()).nodes().getFirst().value())
-            / working.width();
-    fact(0, "Sensitivity at the sensor", Numbers.engineering(perUnit, "V", 4) + " per " + u);
+    String out = s.outputUnit().symbol();
+    fact(
+        0,
+        "Sensitivity in the middle",
+        Numbers.engineering(s.slopeAt(working.middle()), out, 4) + " per " + u);
     fact(
         1,
         "Output over the job",
         "%s … %s"
             .formatted(
-                Numbers.engineering(p.at(working.low()).nodes().getFirst().value(), "V", 4),
-                Numbers.engineering(p.at(working.high()).nodes().getFirst().value(), "V", 4)));
-    fact(2, "Rated range", "%s … %s".formatted(a.amount(rated.low()), a.amount(rated.high())));
-    fact(3, "Used of it", Numbers.fixed(100 * share, 0) + " %");
-    fact(4, "One count of the converter", a.error(p.countsWorth(middle)));
-    fact(5, "Error of 0.5 % of the rated range", "±" + a.error(0.005 * rated.width()));
+                Numbers.engineering(s.at(working.low()), out, 4),
+                Numbers.engineering(s.at(working.high()), out, 4)));
+    fact(
+        2,
+        "Rated range",
+        "%s … %s, %s %% used"
+            .formatted(
+                a.amount(rated.low()), a.amount(rated.high()), Numbers.fixed(100 * share, 0)));
+    fact(
+        3,
+        "One count of the converter",
+        a.path().map(p -> counts(a, p, working)).orElse("– (no path to the converter yet)"));
+    fact(4, "Error of 0.5 % of the rated range", "±" + a.error(0.005 * rated.width()));
+    if (c.sensor().classTolerance(working.middle(), c.unit()) > 0) {
+      fact(
+          5,
+          "Class limit over the job",
+          "±%s … ±%s"
+              .formatted(
+                  a.error(c.sensor().classTolerance(working.low(), c.unit())),
+                  a.error(c.sensor().classTolerance(working.high(), c.unit()))));
+    } else if (c.definition().gauge() != null) {
+      fact(5, "The same as the other kind", otherKind(a, c));
+    }
+  }
+
+  /** Along a curve one count is worth more at one end than at the other. */
+  private static String counts(Analysis a, SignalPath p, Span working) {
+    double low = p.countsWorth(working.low());
+    double high = p.countsWorth(working.high());
+    boolean same = Math.abs(low / high - 1) < 0.02;
+    return same ? a.error(low) : a.error(low) + " … " + a.error(high);
+  }
+
+  private static String otherKind(Analysis a, Channel c) {
+    double atmosphere = Unit.of("kPa").convert(c.surroundings().atmosphere().number(), c.unit());
+    double sign = c.definition().gauge() ? 1 : -1;
+    Span w = c.definition().working();
+    return "%s … %s %s"
+        .formatted(
+            a.reading(w.low() + sign * atmosphere),
+            a.amount(w.high() + sign * atmosphere),
+            c.definition().gauge() ? "absolute" : "gauge");
   }
 
   private static String capital(String words) {
@@ -377,25 +588,58 @@ public final class DefineStage implements StageView {
     facts.addRow(row, label, text);
   }
 
-  private static Plot plotOf(Channel c, SignalPath p, Span working, Span rated) {
+  private static Plot plotOf(Channel c, SensorCurve s, Span working, Span rated) {
     Span all =
         new Span(Math.min(working.low(), rated.low()), Math.max(working.high(), rated.high()));
-    double[] x = Curves.along(rated);
-    double[] y = Curves.of(v -> p.at(v).nodes().getFirst().value(), x);
-    double low = Math.min(y[0], y[y.length - 1]);
-    double high = Math.max(y[0], y[y.length - 1]);
-    double[] endX = {x[0], x[x.length - 1]};
-    double[] endY = {y[0], y[y.length - 1]};
+    // A sensor rated far beyond the job is drawn where the job is.
+    Span drawn =
+        rated.width() > LAVISH * working.width()
+            ? new Span(
+                Math.max(rated.low(), working.low() - working.width()),
+                Math.min(rated.high(), working.high() + working.width()))
+            : rated;
+    Span shown = drawn == rated ? all : drawn;
+    double[] x = Curves.along(drawn);
+    double[] y = Curves.of(s::at, x);
+    double low = Arrays.stream(y).min().orElse(0);
+    double high = Arrays.stream(y).max().orElse(1);
     Span ySpan = low >= 0 ? new Span(0, high * 1.08) : Axis.padded(low, high, 0.05);
+    String unit = s.outputUnit().symbol();
+    double factor = scaleOf(s);
+    String prefix = factor == 1e3 ? "m" : factor == 1e-3 ? "k" : "";
+    double[] shownY = Arrays.stream(y).map(v -> v * factor).toArray();
+    var layers = new ArrayList<Layer>();
+    layers.add(new Layer.Upright(Role.SHADE, working));
+    layers.add(new Layer.Line(Role.CURVE, x, shownY, 0));
+    double[][] marks = marks(c, x, y);
+    double[] markY = Arrays.stream(marks[1]).map(v -> v * factor).toArray();
+    layers.add(new Layer.Points(Role.POINT, marks[0], markY));
     return new Plot(
         new Axis(
             "%s, %s".formatted(c.definition().kind().title(), c.definition().unit()),
-            Axis.padded(all.low(), all.high(), 0.02)),
-        new Axis("TP1, V", ySpan),
-        List.of(
-            new Layer.Upright(Role.SHADE, working),
-            new Layer.Line(Role.CURVE, x, y, 0),
-            new Layer.Points(Role.POINT, endX, endY)));
+            Axis.padded(shown.low(), shown.high(), 0.02)),
+        new Axis("TP1, " + prefix + unit, new Span(ySpan.low() * factor, ySpan.high() * factor)),
+        layers);
+  }
+
+  /** Rows of a table, or the ends of the drawn curve. */
+  private static double[][] marks(Channel c, double[] x, double[] y) {
+    if (c.sensor() instanceof TableSensor t) {
+      return new double[][] {
+        t.points().stream().mapToDouble(p -> p.at().number()).toArray(),
+        t.points().stream().mapToDouble(p -> p.output().number()).toArray()
+      };
+    }
+    return new double[][] {{x[0], x[x.length - 1]}, {y[0], y[y.length - 1]}};
+  }
+
+  /** Millivolts, milliamperes or kilohms where the numbers on the axis would be unwieldy. */
+  private static double scaleOf(SensorCurve s) {
+    String unit = s.outputUnit().symbol();
+    Span rated = s.rated();
+    double high = Math.max(Math.abs(s.at(rated.low())), Math.abs(s.at(rated.high())));
+    if (unit.equals("A")) return 1e3;
+    return unit.equals("V") && high < 0.5 ? 1e3 : unit.equals("Ω") && high > 5e3 ? 1e-3 : 1;
   }
 
   @Override
@@ -403,7 +647,6 @@ public final class DefineStage implements StageView {
     Analysis a = desk.analysis();
     plot.dark(desk.dark());
     plot.probe(
-        desk.probe(),
-        x -> a.path().map(p -> p.at(x).nodes().getFirst().value()).orElse(Double.NaN));
+        desk.probe(), x -> a.sensorCurve().map(s -> s.at(x) * scaleOf(s)).orElse(Double.NaN));
   }
 }

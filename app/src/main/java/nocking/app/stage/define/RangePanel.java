@@ -1,0 +1,147 @@
+package nocking.app.stage.define;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.scene.control.Button;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import nocking.analysis.Analysis;
+import nocking.analysis.RangeChoice;
+import nocking.analysis.RangeChoice.Verdict;
+import nocking.app.control.EntryField;
+import nocking.app.control.Grid;
+import nocking.app.control.Grid.Column;
+import nocking.app.desk.Desk;
+import nocking.channel.Channel;
+import nocking.channel.SensorCard;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+
+/** Which range? The candidates' spans against the job, the smallest that does it marked. */
+final class RangePanel extends VBox {
+  private final Desk desk;
+  private final EntryField spansField;
+  private final EntryField percentField;
+  private final Grid grid;
+  private final Button take = new Button("Fit the selected card");
+  private List<Span> spans = List.of();
+  private double percent = 0.5;
+  private List<RangeChoice> choices = List.of();
+
+  RangePanel(Desk desk, Consumer<SensorCard> chosen) {
+    this.desk = desk;
+    setSpacing(6);
+    spansField =
+        new EntryField("range-spans", "Spans without card", false, this::takeSpans, () -> {})
+            .prompt("0…100, 0…250")
+            .help("Spans of sensors that have no card, for example 0…100, 0…250.");
+    percentField =
+        new EntryField("range-percent", "Error of the span", true, this::takePercent, () -> {})
+            .help("Error of every candidate in percent of its span, as datasheets state it.");
+    var fields = new HBox(16, spansField, percentField);
+    HBox.setHgrow(spansField, Priority.ALWAYS);
+    percentField.setMaxWidth(250);
+    grid =
+        new Grid(
+            "range-grid",
+            "No card measures this quantity yet. Type spans above, or keep a sensor as a card.",
+            List.of(
+                Column.shown("sensor card", 150, false, i -> at(i).name()),
+                Column.shown("span", 90, true, i -> span(at(i).span())),
+                Column.shown("used", 60, true, i -> share(at(i).used())),
+                Column.shown("head-room", 80, true, i -> share(at(i).headRoom())),
+                Column.shown("1 count", 90, true, i -> amount(at(i).count())),
+                Column.shown("error", 90, true, i -> "±" + amount(at(i).error())),
+                Column.shown("", 150, false, i -> at(i).says(unit())).styled(this::style)),
+            i -> at(i).verdict() == Verdict.CLIPS);
+    VBox.setVgrow(grid, Priority.ALWAYS);
+    grid.setMinHeight(110);
+    take.setId("range-take");
+    take.setOnAction(
+        e ->
+            Optional.of(grid.selectedRow())
+                .filter(i -> i >= 0 && i < choices.size())
+                .flatMap(i -> choices.get(i).card())
+                .ifPresent(chosen));
+    getChildren().addAll(fields, grid, take);
+  }
+
+  private RangeChoice at(int i) {
+    return choices.get(i);
+  }
+
+  private String unit() {
+    return desk.channel().orElseThrow().definition().unit();
+  }
+
+  private static String span(Span s) {
+    return Numbers.trimmed(s.low(), 5) + "…" + Numbers.trimmed(s.high(), 5);
+  }
+
+  private static String share(double v) {
+    return Double.isNaN(v) ? "–" : Numbers.fixed(100 * v, 0) + " %";
+  }
+
+  private String amount(double v) {
+    return Double.isNaN(v) ? "–" : (Numbers.significant(v, 2) + " " + unit()).strip();
+  }
+
+  private String style(int i) {
+    return switch (at(i).verdict()) {
+      case SMALLEST -> "text-pass";
+      case CLIPS -> "text-fail";
+      default -> "";
+    };
+  }
+
+  private void takeSpans(String text) {
+    var next = new ArrayList<Span>();
+    Unit unit = desk.channel().orElseThrow().unit();
+    for (String part : text.split("[,;]")) {
+      if (part.isBlank()) continue;
+      String[] ends = part.split("…|\\.\\.+|\\bto\\b");
+      if (ends.length != 2) {
+        throw new QuantityException("read '" + part.strip() + "', expected a span such as 0…100");
+      }
+      next.add(new Span(Value.typed(ends[0], unit).number(), Value.typed(ends[1], unit).number()));
+    }
+    spans = next;
+    refresh();
+  }
+
+  private void takePercent(String text) {
+    double v = Value.typed(text, Unit.PERCENT).number();
+    if (!(v >= 0)) throw new QuantityException("an error must be at least 0 %");
+    percent = v;
+    refresh();
+  }
+
+  void switched() {
+    spans = List.of();
+    spansField.show("", "");
+  }
+
+  void refresh() {
+    Channel c = desk.channel().orElseThrow();
+    percentField.show(Numbers.plain(percent), "%");
+    boolean usable = c.sensor() != null || !desk.book().cards().isEmpty();
+    choices = usable ? RangeChoice.of(c, desk.book().cards(), spans, percent) : List.of();
+    grid.show(choices.size());
+    take.setDisable(!desk.editable() || choices.stream().allMatch(k -> k.card().isEmpty()));
+  }
+
+  /** What the panel says above the list. */
+  String says() {
+    Analysis a = desk.analysis();
+    return "the smallest that does the job of %s … %s"
+        .formatted(
+            a.amount(a.channel().definition().low().number()),
+            a.amount(a.channel().definition().high().number()));
+  }
+}

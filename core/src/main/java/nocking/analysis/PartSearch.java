@@ -1,0 +1,284 @@
+package nocking.analysis;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
+import nocking.channel.Channel;
+import nocking.element.Element;
+import nocking.element.Field;
+import nocking.parts.Assortment;
+import nocking.parts.Combination;
+import nocking.parts.Design;
+import nocking.parts.DividerDesign;
+import nocking.parts.GainShift;
+import nocking.parts.PullUpDesign;
+import nocking.parts.RatioDesign;
+import nocking.parts.Solution;
+import nocking.path.SensorCurve;
+import nocking.path.SignalPath;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
+import nocking.quantity.Spread;
+import nocking.quantity.Value;
+import nocking.stage.DifferenceAmp;
+import nocking.stage.Divider;
+import nocking.stage.FourResistorAmp;
+import nocking.stage.InvertingAmp;
+import nocking.stage.InvertingSummer;
+import nocking.stage.NonInvertingAmp;
+import nocking.stage.PullUp;
+import nocking.stage.Stage;
+
+/** Parts for a stage of a channel: what is wanted of it, and the ranked ways to get there. */
+public final class PartSearch {
+
+  /**
+   * What is wanted.
+   *
+   * @param to output of the stage at the start and at the end of the working range, in this order
+   * @param total window for the total resistance of a divider, ohms
+   * @param most single resistors that may be used
+   * @param perPart watts that one part may take; infinite for no limit
+   */
+  public record Wish(double toStart, double toEnd, Span total, int most, double perPart) {}
+
+  /**
+   * One way.
+   *
+   * @param solution parts, error, worst case, power
+   * @param apply puts it into the channel
+   */
+  public record Offer(Solution solution, UnaryOperator<Channel> apply) {}
+
+  /**
+   * Everything that was found.
+   *
+   * @param exact true when nothing better exists in the assortment
+   * @param says what the value of a solution is, for the heading of a column
+   */
+  public record Found(List<Offer> offers, boolean exact, String says) {}
+
+  private final Channel channel;
+  private final SignalPath path;
+  private final int index;
+  private final Stage stage;
+  private final Assortment assortment;
+  private final Wish wish;
+
+  private PartSearch(
+      Channel channel, SignalPath path, int index, Assortment assortment, Wish wish) {
+    this.channel = channel;
+    this.path = path;
+    this.index = index;
+    this.stage = channel.stages().get(index);
+    this.assortment = assortment;
+    this.wish = wish;
+  }
+
+  /**
+   * Searches parts for a stage.
+   *
+   * @param index of the stage, from 0
+   * @throws QuantityException one sentence, when nothing can be searched for
+   */
+  public static Found of(Channel channel, int index, Assortment assortment, Wish wish) {
+    Analysis analysis = Analysis.of(channel);
+    SignalPath path =
+        analysis
+            .path()
+            .orElseThrow(
+                () ->
+                    new QuantityException(
+                        analysis.pathProblem().orElse("the sensor is not defined yet")));
+    return new PartSearch(channel, path, index, assortment, wish).search(analysis);
+  }
+
+  /** True for stages whose output span can be asked for. */
+  public static boolean takesSpan(Stage s) {
+    return s instanceof Divider
+        || s instanceof NonInvertingAmp
+        || s instanceof InvertingAmp
+        || s instanceof InvertingSummer
+        || s instanceof DifferenceAmp
+        || s instanceof FourResistorAmp;
+  }
+
+  /** True for stages that have a resistor to choose at all. */
+  public static boolean hasParts(Stage s) {
+    return s instanceof PullUp || takesSpan(s) || single(s).isPresent();
+  }
+
+  private static Optional<Field> single(Stage s) {
+    List<Field> ohms =
+        s.fields().stream()
+            .filter(f -> f.parameter().unit().equals("ohm") && !f.parameter().optional())
+            .toList();
+    return ohms.size() == 1 ? Optional.of(ohms.getFirst()) : Optional.empty();
+  }
+
+  private Found search(Analysis analysis) {
+    return switch (stage) {
+      case Divider _ -> divider();
+      case PullUp p -> pullUp(p, analysis.sensorCurve().orElseThrow());
+      case DifferenceAmp d -> difference(d);
+      case NonInvertingAmp a -> gainShift(new Span(a.railLow().number(), a.railHigh().number()));
+      case InvertingAmp a -> gainShift(new Span(a.railLow().number(), a.railHigh().number()));
+      case InvertingSummer a -> gainShift(new Span(a.railLow().number(), a.railHigh().number()));
+      case FourResistorAmp a -> gainShift(new Span(a.railLow().number(), a.railHigh().number()));
+      default -> combination();
+    };
+  }
+
+  /** Volts before the stage at the start and the end of the working range. */
+  private double[] before() {
+    Span w = channel.definition().working();
+    return new double[] {
+      path.at(w.low()).nodes().get(index).value(), path.at(w.high()).nodes().get(index).value()
+    };
+  }
+
+  private static List<Offer> offers(
+      Design design, Function<Solution, UnaryOperator<Channel>> apply) {
+    return design.solutions().stream().map(s -> new Offer(s, apply.apply(s))).toList();
+  }
+
+  private Found divider() {
+    double[] in = before();
+    double from = Math.max(Math.abs(in[0]), Math.abs(in[1]));
+    double to = Math.max(Math.abs(wish.toStart), Math.abs(wish.toEnd));
+    Design design =
+        DividerDesign.search(
+            assortment,
+            new DividerDesign.Wish(from, to, wish.total, wish.perPart),
+            Math.max(2, wish.most));
+    return new Found(
+        offers(design, s -> c -> c.withStage(index, keeping((Divider) s.stages().getFirst()))),
+        design.exact(),
+        "ratio");
+  }
+
+  /** The new resistors with the tolerance of the parts that were chosen. */
+  private Divider keeping(Divider d) {
+    return new Divider(toleranced(d.upper()), toleranced(d.lower()));
+  }
+
+  private Value toleranced(Value v) {
+    double percent = assortment.size() == 0 ? 0 : assortment.part(0).tolerance();
+    return percent > 0 && v.spread() == null ? v.withSpread(Spread.percent(percent)) : v;
+  }
+
+  private Found pullUp(PullUp p, SensorCurve curve) {
+    List<PullUpDesign.Choice> choices =
+        PullUpDesign.choices(
+            assortment, curve::at, channel.definition().working(), p.supply().number());
+    String unit = channel.definition().unit();
+    var list = new ArrayList<Offer>();
+    for (PullUpDesign.Choice c : choices) {
+      Solution s = c.solution();
+      Solution said =
+          new Solution(
+              s.parts(),
+              s.value(),
+              s.error(),
+              s.worstCase(),
+              s.watts(),
+              "%s, straight within ±%s %s"
+                  .formatted(c.rule(), Numbers.significant(c.error(), 2), unit),
+              s.stages());
+      Value ohms = toleranced(((PullUp) s.stages().getFirst()).resistance());
+      list.add(new Offer(said, ch -> ch.withStage(index, Element.with(p, p.field("Rp"), ohms))));
+    }
+    return new Found(list, true, "pull-up");
+  }
+
+  /**
+   * The gain from two resistors; the offset is then the voltage that the sensor gives at the pivot,
+   * or what puts the start of the range where it is wanted.
+   */
+  private Found difference(DifferenceAmp d) {
+    double[] in = before();
+    double gain = (wish.toEnd - wish.toStart) / (in[1] - in[0]);
+    if (!(gain > 0)) {
+      throw new QuantityException(
+          "a difference amplifier does not invert: read an output that falls where its input rises");
+    }
+    Design design = RatioDesign.search(assortment, "Rf", "Rg", gain);
+    return new Found(
+        offers(
+            design,
+            s -> {
+              Value feedback = toleranced(value(s, 0));
+              Value input = toleranced(value(s, 1));
+              return c -> c.withStage(index, placed(d, feedback, input, s.value(), in));
+            }),
+        true,
+        "gain");
+  }
+
+  private DifferenceAmp placed(
+      DifferenceAmp d, Value feedback, Value input, double gain, double[] in) {
+    Value pivot = channel.definition().pivot();
+    double ground = d.virtualGround().number();
+    double at =
+        pivot == null
+            ? in[0] - (wish.toStart - ground) / gain
+            : path.at(pivot.number()).nodes().get(index).value();
+    Value offset = Value.of(Double.parseDouble(Numbers.significant(at, 6)));
+    return new DifferenceAmp(
+        feedback, input, d.offset().to(offset), d.virtualGround(), d.railLow(), d.railHigh());
+  }
+
+  private static Value value(Solution s, int part) {
+    var n = s.parts().get(part).network();
+    return new Value(n.ohms(), n.text());
+  }
+
+  private Found gainShift(Span rails) {
+    double[] in = before();
+    Design design =
+        GainShift.search(
+            assortment,
+            new GainShift.Wish(
+                in[0],
+                in[1],
+                wish.toStart,
+                wish.toEnd,
+                channel.converter().reference().number(),
+                rails));
+    return new Found(
+        offers(
+            design,
+            s ->
+                c -> {
+                  Channel next = c.removeStage(index);
+                  for (int i = 0; i < s.stages().size(); i++) {
+                    next = next.insertStage(index + i, s.stages().get(i));
+                  }
+                  return next;
+                }),
+        design.exact(),
+        "gain");
+  }
+
+  private Found combination() {
+    Field field =
+        single(stage)
+            .orElseThrow(
+                () ->
+                    new QuantityException(
+                        "for a %s there is nothing to choose"
+                            .formatted(stage.title().toLowerCase(Locale.ROOT))));
+    double wanted = stage.value(field).number();
+    Design design = Combination.search(assortment, wanted, wish.most);
+    return new Found(
+        offers(
+            design,
+            s -> c -> c.withStage(index, Element.with(stage, field, toleranced(value(s, 0))))),
+        design.exact(),
+        "resistance");
+  }
+}
