@@ -10,6 +10,8 @@ import java.util.concurrent.CountDownLatch;
 import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
+import javafx.scene.Node;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
 import javax.imageio.ImageIO;
@@ -25,12 +27,30 @@ final class Pictures {
   private static final double WIDTH = 1280;
   private static final double HEIGHT = 800;
 
-  private record View(String name, String tag, WorkStep step, double probe, boolean dark) {}
+  /**
+   * @param press id of a button that opens a part of the view; empty for none
+   */
+  private record View(
+      String name, String tag, WorkStep step, double probe, boolean dark, String press) {
+    View(String name, String tag, WorkStep step, double probe, boolean dark) {
+      this(name, tag, step, probe, dark, "");
+    }
+  }
 
   private static final List<View> VIEWS =
       List.of(
-          new View("define", "BL-P1", WorkStep.DEFINE, 38, false),
-          new View("condition", "IN-T2", WorkStep.CONDITION, 9.62, false),
+          new View("define", "BL-P1", WorkStep.DEFINE, 38, false, "define-view-which-range?"),
+          new View("define-thermistor", "RW-T1", WorkStep.DEFINE, 12, false, "define-view-facts"),
+          new View(
+              "condition-thermistor",
+              "RW-T1",
+              WorkStep.CONDITION,
+              12,
+              false,
+              "condition-view-error"),
+          new View(
+              "condition-mains", "AE-V1", WorkStep.CONDITION, 230, false, "condition-view-spans"),
+          new View("condition", "IN-T2", WorkStep.CONDITION, 9.62, false, "condition-view-output"),
           new View("wire", "IN-T2", WorkStep.WIRE, 12, false),
           new View("collect", "BL-P1", WorkStep.COLLECT, 38, false),
           new View("fit", "OX-D1", WorkStep.FIT, 9.1, false),
@@ -75,6 +95,14 @@ final class Pictures {
             return null;
           });
       Quiet.await();
+      if (!v.press.isEmpty()) {
+        onInterface(
+            () -> {
+              press(shell, v.press);
+              return null;
+            });
+        Quiet.await();
+      }
       WritableImage image = onInterface(() -> shell.scene().snapshot(null));
       written.add(save(image, folder.resolve(v.name + ".png")));
     }
@@ -84,6 +112,12 @@ final class Pictures {
           return null;
         });
     return written;
+  }
+
+  private static void press(Shell shell, String id) {
+    for (Node n : shell.scene().getRoot().lookupAll(".toggle-button")) {
+      if (id.equals(n.getId()) && n instanceof ToggleButton b) b.setSelected(true);
+    }
   }
 
   private static Shell open(Desk desk) {

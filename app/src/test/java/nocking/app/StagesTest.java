@@ -98,11 +98,13 @@ class StagesTest extends WindowTest {
   @Test
   void newSensorStartsFromTheWorkingRange() {
     openDemo("PD-Q1", WorkStep.DEFINE);
+    hands.run(
+        () -> desk.edit("clear", "", c -> c.withSensor(null).withStages(java.util.List.of())));
     hands.click("offer-two-point");
-    assertThat(channel().sensor().rated().low()).isEqualTo(-40);
-    assertThat(channel().sensor().rated().high()).isEqualTo(40);
+    assertThat(channel().sensor().rated(channel().unit()).low()).isEqualTo(-40);
+    assertThat(channel().sensor().rated(channel().unit()).high()).isEqualTo(40);
     assertThat(analysis().path()).isPresent();
-    hands.click("have-linear");
+    hands.click("have-other").click("have-linear");
     assertThat(channel().sensor().model()).isEqualTo("linear");
     hands.press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(channel().sensor().model()).isEqualTo("two-point");

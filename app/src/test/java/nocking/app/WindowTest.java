@@ -93,6 +93,8 @@ abstract class WindowTest {
   void open(Book document) {
     try (BookFile file = BookFile.open(book(), Clock.systemUTC())) {
       if (!document.channels().isEmpty()) file.saveAll(document.channels(), "given");
+      if (!document.cards().isEmpty()) file.saveCards(document.cards(), "given");
+      if (!document.stock().isEmpty()) file.saveStock(document.stock(), "given");
     }
     open(store(book()));
   }

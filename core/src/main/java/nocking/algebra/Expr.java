@@ -1,5 +1,6 @@
 package nocking.algebra;
 
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -108,6 +109,8 @@ public sealed interface Expr {
     if (isNumber(this, 0)) return ZERO;
     if (isNumber(b, 1)) return this;
     if (equals(b)) return ONE;
+    Expr reduced = cancelled(this, b);
+    if (reduced != null) return reduced;
     // Nobody writes a fraction below a fraction: a/(b/c) is a·c/b.
     if (b instanceof Div(Expr numerator, Expr denominator)) {
       return times(denominator).over(numerator);
@@ -117,6 +120,43 @@ public sealed interface Expr {
       return numerator.over(denominator.times(b));
     }
     return fold(new Div(this, b));
+  }
+
+  /** a/b without the factors that stand above and below the line; null when there are none. */
+  private static Expr cancelled(Expr a, Expr b) {
+    var over = new ArrayList<Expr>();
+    var under = new ArrayList<Expr>();
+    factors(a, over, under);
+    int before = under.size();
+    var below = new ArrayList<Expr>();
+    factors(b, below, over);
+    under.addAll(below);
+    boolean any = false;
+    for (Expr f : List.copyOf(under.subList(before, under.size()))) {
+      // A number is worked out, not crossed out.
+      if (!(f instanceof Num) && over.remove(f)) {
+        under.remove(f);
+        any = true;
+      }
+    }
+    if (!any) return null;
+    Expr n = over.stream().reduce(ONE, Expr::times);
+    Expr d = under.stream().reduce(ONE, Expr::times);
+    return n.over(d);
+  }
+
+  private static void factors(Expr e, List<Expr> over, List<Expr> under) {
+    switch (e) {
+      case Mul(Expr a, Expr b) -> {
+        factors(a, over, under);
+        factors(b, over, under);
+      }
+      case Div(Expr a, Expr b) -> {
+        factors(a, over, under);
+        factors(b, under, over);
+      }
+      default -> over.add(e);
+    }
   }
 
   default Expr power(Expr b) {

@@ -206,7 +206,7 @@ public final class PartSearch {
       throw new QuantityException(
           "a difference amplifier does not invert: read an output that falls where its input rises");
     }
-    Design design = RatioDesign.search(assortment, "Rf", "Rg", gain);
+    Design design = RatioDesign.search(assortment, "Rf", "Rg", gain, wish.most);
     return new Found(
         offers(
             design,
@@ -215,7 +215,7 @@ public final class PartSearch {
               Value input = toleranced(value(s, 1));
               return c -> c.withStage(index, placed(d, feedback, input, s.value(), in));
             }),
-        true,
+        design.exact(),
         "gain");
   }
 

@@ -36,7 +36,7 @@ public record RangeChoice(
   public enum Verdict {
     /** Does the job, and nothing smaller does. */
     SMALLEST("fits"),
-    LARGER("larger than needed"),
+    LARGER("larger"),
     COARSE("too coarse"),
     CLIPS("clips");
 

@@ -4,6 +4,7 @@ import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.sensor.AcVoltage;
 
 /** The working range leaves the sensor's rated range, or uses little of it. */
 final class RatedRange implements Rule {
@@ -30,7 +31,8 @@ final class RatedRange implements Rule {
                       e.amount(working.high()))));
     }
     double times = rated.width() / working.width();
-    if (times < LAVISH) return Stream.empty();
+    // Nobody can buy a mains voltage with a smaller range.
+    if (times < LAVISH || e.channel().sensor() instanceof AcVoltage) return Stream.empty();
     return Stream.of(
         Finding.of(
             "sensor-large",

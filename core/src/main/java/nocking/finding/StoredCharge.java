@@ -45,8 +45,8 @@ final class StoredCharge implements Rule {
             "stored-charge",
             Severity.CAUTION,
             WorkStep.CONDITION,
-            "Caution: the capacitor holds %s".formatted(Numbers.engineering(volts, "V", 3)),
-            time)
+            "Caution: stored charge",
+            "The capacitor holds %s. %s".formatted(Numbers.engineering(volts, "V", 3), time))
         .at(stage);
   }
 }

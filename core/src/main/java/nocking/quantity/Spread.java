@@ -72,14 +72,12 @@ public record Spread(
     return new Spread(limit, percent, drift, Distribution.RECTANGULAR);
   }
 
-  /** The spread as a field shows it, for example {@code ±1 % 50 ppm/K}. */
+  /** The spread as a field shows it, for example {@code ±1% 50ppm}. */
   public String text(Unit unit) {
     String amount =
-        Numbers.plain(limit) + (relative ? " %" : unit.symbol().isEmpty() ? "" : " " + unit);
+        Numbers.plain(limit) + (relative ? "%" : unit.symbol().isEmpty() ? "" : " " + unit);
     return "±"
         + amount
-        + (temperatureCoefficient == 0
-            ? ""
-            : " " + Numbers.plain(temperatureCoefficient) + " ppm/K");
+        + (temperatureCoefficient == 0 ? "" : " " + Numbers.plain(temperatureCoefficient) + "ppm");
   }
 }

@@ -155,7 +155,7 @@ public record AcVoltage(
     }
     Expr volts = x.in(Unit.VOLT);
     Expr stated = ratio.number() == 1 ? volts : own.of("n").times(volts);
-    return from == to ? stated : stated.times(perRms(to, own)).over(perRms(from, own));
+    return from == to ? stated : perRms(to, own).over(perRms(from, own)).times(stated);
   }
 
   @Override

@@ -143,6 +143,26 @@ class PartsTest {
     }
   }
 
+  @ParameterizedTest
+  @CsvSource({"14.5, E96", "2, E24", "0.37, E12", "99.2, E192"})
+  void ratioIsTheBestOfAllPairs(double ratio, PreferredSeries series) {
+    double[] values = series.between(1e3, 2.2e6);
+    double best = Double.POSITIVE_INFINITY;
+    for (double a : values) {
+      for (double b : values) best = Math.min(best, Math.abs(a / b / ratio - 1));
+    }
+    Design d = RatioDesign.search(Assortment.of(series), "Rf", "Rg", ratio, 2);
+    double last = 0;
+    for (Solution s : d.solutions()) {
+      assertThat(Math.abs(s.error())).isGreaterThanOrEqualTo(last);
+      last = Math.abs(s.error());
+    }
+    assertThat(Math.abs(d.solutions().getFirst().error())).isCloseTo(best, within(1e-12));
+    Design three = RatioDesign.search(Assortment.of(series), "Rf", "Rg", ratio, 3);
+    assertThat(Math.abs(three.solutions().getFirst().error())).isLessThanOrEqualTo(best);
+    assertThat(three.exact()).isFalse();
+  }
+
   /** Every network of up to four of the parts at hand, built by joining smaller ones. */
   private static double exhaustive(double[] parts, int most, double target) {
     var all = new ArrayList<Sub>();

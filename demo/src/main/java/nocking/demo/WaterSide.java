@@ -64,7 +64,7 @@ final class WaterSide {
   static Channel raceway(long seed) {
     DoubleUnaryOperator truth =
         t -> {
-          double ohms = 10050 * Math.exp(3460 * (1 / (t + 273.15) - 1 / 298.15));
+          double ohms = 10020 * Math.exp(3858 * (1 / (t + 273.15) - 1 / 298.15));
           return 3.3 * ohms / (ohms + 18.02e3);
         };
     return Channel.blank("hatchery-rw-t1", "RW-T1")

@@ -179,8 +179,16 @@ public final class EntryField extends VBox {
   /** Shows a value as it was typed, with its meaning where the keystrokes say more. */
   public void show(Value value, Unit of) {
     show(value == null ? "" : value.shown(of), of.symbol());
-    boolean more = value != null && value.needsMeaning(of);
-    meaning.setText(more ? "= " + Numbers.trimmed(value.number(), 8) + " " + of.symbol() : "");
+    // A tolerance with its drift is longer than the field.
+    boolean drifts =
+        value != null && value.spread() != null && value.spread().temperatureCoefficient() > 0;
+    boolean more = value != null && (value.needsMeaning(of) || drifts);
+    meaning.setText(
+        !more
+            ? ""
+            : drifts
+                ? value.typed() + " " + of.symbol() + " " + value.spread().text(of)
+                : "= " + Numbers.trimmed(value.number(), 8) + " " + of.symbol());
     if (more && !getChildren().contains(meaning)) {
       getChildren().add(1, meaning);
       meaning.setPadding(new Insets(0, 0, 0, 142));

@@ -67,6 +67,24 @@ public final class Paper extends VBox {
     return this;
   }
 
+  /**
+   * Puts controls in the place of the title, the first at the left end and the others at the right
+   * one, with the note between them as far as there is room.
+   */
+  public Paper head(Node first, Node... others) {
+    var gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    note.setMinWidth(0);
+    ((Region) first).setMinWidth(Region.USE_PREF_SIZE);
+    head.getChildren().setAll(first, note, gap);
+    for (Node n : others) {
+      ((Region) n).setMinWidth(Region.USE_PREF_SIZE);
+      head.getChildren().add(n);
+    }
+    head.setSpacing(8);
+    return this;
+  }
+
   /** A heading inside a sheet. */
   public static Label subtitle(String text) {
     var l = new Label(text);

@@ -134,7 +134,7 @@ public final class Shell {
         s ->
             switch (s) {
               case DEFINE -> new DefineStage(desk);
-              case CONDITION -> new ConditionStage(desk, this::elementOpened);
+              case CONDITION -> new ConditionStage(desk, this::elementOpened, this::openDrawer);
               case WIRE -> new WireStage(desk);
               case COLLECT -> new CollectStage(desk, files);
               case FIT -> new FitStage(desk);

@@ -23,7 +23,6 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nocking.algebra.Notation;
 import nocking.analysis.Analysis;
-import nocking.app.control.EntryField;
 import nocking.app.control.EquationView;
 import nocking.app.control.Paper;
 import nocking.app.control.PlotView;
@@ -36,6 +35,7 @@ import nocking.app.stage.StageView;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.converter.Converter;
+import nocking.element.Signal;
 import nocking.path.DerivationStep;
 import nocking.path.GeneratedEquation;
 import nocking.path.LinearForm;
@@ -43,13 +43,13 @@ import nocking.path.ParameterRef;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
-import nocking.quantity.Value;
 import nocking.report.plot.Axis;
 import nocking.report.plot.Layer;
 import nocking.report.plot.Plot;
 import nocking.report.plot.Role;
 import nocking.report.typeset.EquationLayout;
 import nocking.report.typeset.Typesetter;
+import nocking.stage.RcFilter;
 import nocking.stage.Stage;
 
 /** The view of the second stage. */
@@ -61,6 +61,7 @@ public final class ConditionStage implements StageView {
   private enum Form {
     STEPS("Steps", null),
     TEXT("Text", Notation.TEXT),
+    LATEX("LaTeX", Notation.LATEX),
     C("C", Notation.C),
     PYTHON("Python", Notation.PYTHON),
     SHEET("Sheet", Notation.SHEET);
@@ -74,6 +75,21 @@ public final class ConditionStage implements StageView {
     }
   }
 
+  /** What the lower sheet shows. */
+  private enum View {
+    OUTPUT("Output"),
+    SPANS("Spans"),
+    COUNT("One count"),
+    ERROR("Error"),
+    WHAT_IF("What if");
+
+    private final String title;
+
+    View(String title) {
+      this.title = title;
+    }
+  }
+
   private final Desk desk;
   private final IntConsumer chosen;
   private final Paper elementPaper = new Paper("");
@@ -81,7 +97,17 @@ public final class ConditionStage implements StageView {
   private final Label gain = new Label();
   private final HBox actions = new HBox(6);
   private final MenuButton add = new MenuButton("Insert a stage");
-  private final EntryField pivot;
+  private final Schematic schematic = new Schematic();
+  private final WantedPanel wanted;
+  private final SpansPicture spans = new SpansPicture();
+  private final PlotView counts = new PlotView("counts-plot", "What one count is worth");
+  private final ErrorPanel errors;
+  private final WhatIfPanel whatIf;
+  private final Segments<View> views;
+  private final Button earlier = new Button("‹");
+  private final Button later = new Button("›");
+  private View view = View.OUTPUT;
+  private int upTo = Integer.MAX_VALUE;
   private final VBox steps = new VBox(4);
   private final ScrollPane stepsPane = new ScrollPane(steps);
   private final TextArea code = new TextArea();
@@ -97,8 +123,9 @@ public final class ConditionStage implements StageView {
 
   /**
    * @param chosen told which element is open
+   * @param openDrawer shows the drawer of parts
    */
-  public ConditionStage(Desk desk, IntConsumer chosen) {
+  public ConditionStage(Desk desk, IntConsumer chosen, Runnable openDrawer) {
     this.desk = desk;
     this.chosen = chosen;
     form = new ElementForm(desk, "element");
@@ -111,13 +138,10 @@ public final class ConditionStage implements StageView {
       item.setOnAction(e -> insert(kind));
       add.getItems().add(item);
     }
-    pivot =
-        new EntryField("condition-pivot", "Pivot wanted at", true, this::takePivot, desk::seal)
-            .prompt("none")
-            .help("Input at which the output should stand at the virtual ground or mid-scale.");
-    elementPaper
-        .getChildren()
-        .addAll(form, gain, actions, Paper.subtitle("Path"), add, Paper.subtitle("Wanted"), pivot);
+    wanted = new WantedPanel(desk, openDrawer);
+    errors = new ErrorPanel(desk, this::open);
+    whatIf = new WhatIfPanel(desk);
+    elementPaper.getChildren().addAll(schematic, form, gain, actions, add, wanted);
     var leftScroll = WheelScroll.of(elementPaper);
     leftScroll.setMinWidth(296);
     leftScroll.setPrefWidth(296);
@@ -144,13 +168,22 @@ public final class ConditionStage implements StageView {
     stepsPane.setMinWidth(0);
     stepsPane.setMinHeight(Region.USE_PREF_SIZE);
     steps.heightProperty().addListener((o, b, h) -> stepsPane.setPrefHeight(h.doubleValue() + 2));
-    equationPaper = new Paper("Transfer equation", stepsPane, numbers).corner(forms, copy);
+    earlier.setId("equation-earlier");
+    earlier.setAccessibleText("One step of the derivation less");
+    earlier.setOnAction(e -> step(-1));
+    later.setId("equation-later");
+    later.setAccessibleText("One step of the derivation more");
+    later.setOnAction(e -> step(1));
+    equationPaper = new Paper("", stepsPane, numbers).head(forms, earlier, later, copy);
+    for (Button b : List.of(earlier, later, copy)) b.getStyleClass().add("tiny");
     equationPaper.setMinHeight(Region.USE_PREF_SIZE);
-    plotPaper = new Paper("Output over the range", plot);
+    views = new Segments<>("condition-view", List.of(View.values()), v -> v.title, this::showView);
+    views.show(view);
+    plotPaper = new Paper("", plot).head(views);
     VBox.setVgrow(plot, Priority.ALWAYS);
     VBox.setVgrow(plotPaper, Priority.ALWAYS);
     var middle = new VBox(12, equationPaper, plotPaper);
-    plotPaper.setMinHeight(190);
+    plotPaper.setMinHeight(230);
     var middleScroll = WheelScroll.of(middle);
     middleScroll.setFitToHeight(true);
     HBox.setHgrow(middleScroll, Priority.ALWAYS);
@@ -164,10 +197,44 @@ public final class ConditionStage implements StageView {
     if (desk.edit(what, "", ch -> ch.insertStage(place, kind))) element(place + 1);
   }
 
-  private void takePivot(String text) {
-    Channel c = desk.channel().orElseThrow();
-    Value v = text.isBlank() ? null : Value.typed(text, c.unit());
-    desk.edit("change pivot wanted", "condition.pivot", ch -> ch.define(d -> d.withPivot(v)));
+  private void showView(View v) {
+    view = v;
+    views.show(v);
+    Node body =
+        switch (v) {
+          case OUTPUT -> plot;
+          case SPANS -> spans;
+          case COUNT -> counts;
+          case ERROR -> errors;
+          case WHAT_IF -> whatIf;
+        };
+    VBox.setVgrow(body, Priority.ALWAYS);
+    plotPaper.getChildren().set(plotPaper.getChildren().size() - 1, body);
+    drawView(desk.analysis());
+    probe();
+  }
+
+  /** Shows one step of the derivation more or less; beyond the last one it is the whole. */
+  private void step(int by) {
+    int all = typeset.size();
+    upTo = Math.clamp(Math.min(upTo, all) + by, 1, Math.max(1, all));
+    emphasise();
+  }
+
+  private void emphasise() {
+    int n = steps.getChildren().size();
+    int shownSteps = Math.min(upTo, n);
+    for (int i = 0; i < n; i++) {
+      steps.getChildren().get(i).setVisible(i < shownSteps);
+      steps.getChildren().get(i).setOpacity(shownSteps == n || i == shownSteps - 1 ? 1 : 0.55);
+    }
+    earlier.setDisable(shown != Form.STEPS || shownSteps <= 1);
+    later.setDisable(shown != Form.STEPS || shownSteps >= n);
+  }
+
+  private void open(ParameterRef owner) {
+    if (owner.element() == 0) desk.step(WorkStep.DEFINE);
+    else element(owner.element());
   }
 
   @Override
@@ -180,6 +247,9 @@ public final class ConditionStage implements StageView {
     element = 1;
     form.clear();
     typeset = List.of();
+    upTo = Integer.MAX_VALUE;
+    wanted.switched();
+    whatIf.switched();
   }
 
   @Override
@@ -198,8 +268,7 @@ public final class ConditionStage implements StageView {
     boolean converter = element == n + 1;
     if (converter) showConverter(c);
     else showStage(c);
-    pivot.show(c.definition().pivot(), c.unit());
-    pivot.field().setEditable(desk.editable());
+    wanted.refresh(element - 1);
     add.setDisable(!desk.editable());
     draw(desk.analysis());
     probe();
@@ -213,7 +282,12 @@ public final class ConditionStage implements StageView {
         c.id() + ".converter",
         () -> desk.channel().orElseThrow().converter(),
         e -> ch -> ch.withConverter((Converter) e));
-    gain.setText("1 count = " + Numbers.engineering(c.converter().step(), "V", 4));
+    schematic.setVisible(false);
+    schematic.setManaged(false);
+    gain.setText(
+        "1 count = %s, %d bits"
+            .formatted(
+                Numbers.engineering(c.converter().step(), "V", 4), c.converter().effectiveBits()));
     actions.getChildren().clear();
   }
 
@@ -227,7 +301,11 @@ public final class ConditionStage implements StageView {
         c.id() + ".stage" + index,
         () -> desk.channel().orElseThrow().stages().get(index),
         e -> ch -> ch.withStage(index, (Stage) e));
-    gain.setText(stage.gain());
+    schematic.setVisible(true);
+    schematic.setManaged(true);
+    schematic.show(stage);
+    gain.setText(says(c, index, stage));
+    gain.setWrapText(true);
     var out = new Button("Take out");
     out.setId("stage-remove");
     out.setOnAction(
@@ -240,6 +318,29 @@ public final class ConditionStage implements StageView {
     var after = move("▶", "Move towards the converter", "stage-right", index, index + 1);
     out.setDisable(!desk.editable());
     actions.getChildren().setAll(out, before, after);
+  }
+
+  /** The gain, what the stage looks like from outside, and how long a step takes to settle. */
+  private static String says(Channel c, int index, Stage stage) {
+    var words = new StringBuilder(stage.gain());
+    if (stage instanceof RcFilter f) {
+      int bits = c.converter().effectiveBits();
+      words.setLength(0);
+      words.append(
+          "cut-off %s, within ½ count in %s"
+              .formatted(
+                  Numbers.engineering(f.cutOff(), "Hz", 3),
+                  Numbers.engineering(f.settling(bits), "s", 3)));
+    }
+    words.append(
+        stage.outputResistance() == 0
+            ? ", stiff output"
+            : ", output "
+                + Numbers.compact(stage.outputResistance(), "Ω", 3)
+                + (index == 0 && c.sensor() != null && c.sensor().signal() == Signal.RESISTANCE
+                    ? " at most"
+                    : ""));
+    return words.toString();
   }
 
   private Button move(String sign, String says, String id, int from, int to) {
@@ -263,12 +364,11 @@ public final class ConditionStage implements StageView {
   private void draw(Analysis a) {
     Optional<SignalPath> path = a.path();
     numbers.setVisible(path.isPresent());
-    plot.setVisible(path.isPresent());
+    drawView(a);
     if (path.isEmpty()) {
       typeset = List.of();
       steps.getChildren().setAll(empty(a));
       show(stepsPane);
-      plotPaper.note("");
       return;
     }
     SignalPath p = path.get();
@@ -280,15 +380,54 @@ public final class ConditionStage implements StageView {
       show(code);
     }
     numbers.setText(line(a, p));
-    Span working = a.channel().definition().working();
-    plotPaper.note(
-        "%s at the converter, %s"
-            .formatted(
-                p.points().getLast().name(),
-                p.points().getLast().usable().width() < 1e5
-                    ? "what it cannot reach is shaded"
-                    : "no limit"));
-    plot.show(plotOf(a, p, working));
+    emphasise();
+  }
+
+  private void drawView(Analysis a) {
+    Optional<SignalPath> path = a.path();
+    plot.setVisible(path.isPresent());
+    counts.setVisible(path.isPresent());
+    spans.setVisible(path.isPresent());
+    plotPaper.note(path.map(p -> note(a, p)).orElse(""));
+    switch (view) {
+      case OUTPUT ->
+          path.ifPresent(p -> plot.show(plotOf(a, p, a.channel().definition().working())));
+      case SPANS -> spans.show(a);
+      case COUNT -> path.ifPresent(p -> counts.show(countsOf(a, p)));
+      case ERROR -> errors.refresh();
+      case WHAT_IF -> whatIf.refresh();
+    }
+  }
+
+  private String note(Analysis a, SignalPath p) {
+    Span w = a.channel().definition().working();
+    return switch (view) {
+      case OUTPUT ->
+          p.points().getLast().usable().width() < 1e5 ? "what it cannot reach is shaded" : "";
+      case SPANS -> "usable, and used by the job";
+      case COUNT ->
+          "%s at the start, %s at the end"
+              .formatted(a.error(p.countsWorth(w.low())), a.error(p.countsWorth(w.high())));
+      case ERROR -> "";
+      case WHAT_IF -> "on the board alone, or in the sheet alone";
+    };
+  }
+
+  private static Plot countsOf(Analysis a, SignalPath p) {
+    Channel c = a.channel();
+    Span working = c.definition().working();
+    double[] x = Curves.along(working);
+    double[] y = Curves.of(p::countsWorth, x);
+    double top = max(y) * 1.15;
+    var layers = new ArrayList<Layer>();
+    double tolerance = c.definition().toleranceOrNaN();
+    if (tolerance < top) layers.add(new Layer.Across(Role.RAIL, new Span(tolerance, top)));
+    layers.add(new Layer.Line(Role.CURVE, x, y, 0));
+    String unit = c.definition().unit();
+    return new Plot(
+        new Axis("%s, %s".formatted(c.definition().kind().title(), unit), working),
+        new Axis("1 count, " + unit, new Span(0, top)),
+        layers);
   }
 
   private Node empty(Analysis a) {
@@ -314,6 +453,7 @@ public final class ConditionStage implements StageView {
     List<DerivationStep> now = p.derivation();
     if (now.equals(typeset)) return;
     typeset = now;
+    upTo = Integer.MAX_VALUE;
     steps.getChildren().clear();
     for (DerivationStep s : now) {
       var number = new Label("(" + s.number() + ")");
@@ -373,7 +513,14 @@ public final class ConditionStage implements StageView {
   private String line(Analysis a, SignalPath p) {
     String u = a.channel().definition().unit();
     Optional<LinearForm> linear = p.linear();
-    if (linear.isEmpty()) return "not a straight line";
+    if (linear.isEmpty()) {
+      Span w = a.channel().definition().working();
+      return "%s   1 count = %s … %s"
+          .formatted(
+              p.solvedInSymbols() ? "a curve, solved exactly" : "a curve, turned round numerically",
+              a.error(p.countsWorth(w.low())),
+              a.error(p.countsWorth(w.high())));
+    }
     LinearForm f = linear.get();
     return "%s = %s %s/V · Vout %s %s %s   pivot %s %s ↔ %s V"
         .formatted(
@@ -466,6 +613,15 @@ public final class ConditionStage implements StageView {
   public void probe() {
     Analysis a = desk.analysis();
     plot.dark(desk.dark());
-    plot.probe(desk.probe(), x -> a.path().map(p -> p.at(x).output()).orElse(Double.NaN));
+    counts.dark(desk.dark());
+    switch (view) {
+      case OUTPUT ->
+          plot.probe(desk.probe(), x -> a.path().map(p -> p.at(x).output()).orElse(Double.NaN));
+      case SPANS -> spans.probe(desk.probe());
+      case COUNT ->
+          counts.probe(desk.probe(), x -> a.path().map(p -> p.countsWorth(x)).orElse(Double.NaN));
+      case ERROR -> errors.probe();
+      case WHAT_IF -> {}
+    }
   }
 }

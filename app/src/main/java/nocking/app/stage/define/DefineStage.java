@@ -95,7 +95,9 @@ public final class DefineStage implements StageView {
   private final SwapPanel swapPanel;
   private final Segments<View> views;
   private final Paper lower;
+  private final Button other = new Button("something else…");
   private View view = View.FACTS;
+  private boolean open;
   private final Label sensorTitle = Paper.subtitle("");
   private final Paper plotPaper;
   private final PlotView plot = new PlotView("define-plot", "Sensor output over its range");
@@ -165,6 +167,14 @@ public final class DefineStage implements StageView {
     swapPanel = new SwapPanel(desk);
     for (Sensor model : Sensor.models()) chips.getChildren().add(chip(model));
     chips.getChildren().add(fromCard);
+    other.setId("have-other");
+    other.getStyleClass().setAll("chip");
+    other.setOnAction(
+        e -> {
+          open = true;
+          showChips(desk.channel().orElseThrow());
+        });
+    chips.getChildren().add(other);
     for (Hazard h : Hazard.values()) hazards.getChildren().add(hazard(h));
 
     var left =
@@ -211,7 +221,8 @@ public final class DefineStage implements StageView {
     VBox.setVgrow(plotPaper, Priority.ALWAYS);
     views = new Segments<>("define-view", List.of(View.values()), v -> v.title, this::showView);
     views.show(View.FACTS);
-    lower = new Paper("What follows from it", facts).corner(views);
+    lower = new Paper("", facts).head(views);
+    lower.note("what follows from it");
     lower.setMinHeight(236);
     lower.setPrefHeight(236);
     var middle = new VBox(12, plotPaper, lower);
@@ -230,12 +241,11 @@ public final class DefineStage implements StageView {
         };
     VBox.setVgrow(body, Priority.ALWAYS);
     lower.getChildren().set(lower.getChildren().size() - 1, body);
-    lower.title(v == View.FACTS ? "What follows from it" : v.title);
     lower.note(
         switch (v) {
-          case FACTS -> "";
+          case FACTS -> "what follows from it";
           case RANGE -> "the smallest that does the job";
-          case SWAP -> "what everything behind the sensor would say";
+          case SWAP -> "said before anything is changed";
         });
     refreshView();
   }
@@ -250,6 +260,16 @@ public final class DefineStage implements StageView {
   private void propose(SensorCard card) {
     showView(View.SWAP);
     swapPanel.propose(card);
+  }
+
+  /** Once a sensor is chosen, the other ways to have one step back. */
+  private void showChips(Channel c) {
+    boolean all = open || c.sensor() == null;
+    for (Node n : chips.getChildren()) {
+      boolean mine = n instanceof ToggleButton t && t.isSelected();
+      n.setVisible(n == other ? !all : all || mine);
+      n.setManaged(n.isVisible());
+    }
   }
 
   private void listCards() {
@@ -421,8 +441,12 @@ public final class DefineStage implements StageView {
   /** A new model starts from the channel's own range, so that it is at once a sensible one. */
   private void chooseModel(Sensor model) {
     Channel c = desk.channel().orElseThrow();
-    if (c.sensor() != null && c.sensor().model().equals(model.model())) return;
-    desk.edit("choose sensor", "", ch -> ch.withSensor(SensorStart.of(model, ch)));
+    open = false;
+    if (c.sensor() != null && c.sensor().model().equals(model.model())) {
+      showChips(c);
+      return;
+    }
+    desk.edit("choose sensor", "", ch -> ch.withSensor(SensorStart.of(model, ch)).withCard(null));
   }
 
   @Override
@@ -433,6 +457,7 @@ public final class DefineStage implements StageView {
   @Override
   public void switched() {
     sensorSheet.clear();
+    open = false;
     rangePanel.switched();
     swapPanel.switched();
   }
@@ -469,6 +494,8 @@ public final class DefineStage implements StageView {
       chip.setSelected(c.sensor() != null && chip.getId().equals("have-" + c.sensor().model()));
       chip.setDisable(!edit);
     }
+    other.setDisable(!edit);
+    showChips(c);
     for (int i = 0; i < Hazard.values().length; i++) {
       var box = (CheckBox) hazards.getChildren().get(i);
       box.setSelected(d.hazards().contains(Hazard.values()[i]));

@@ -8,7 +8,6 @@ import javafx.scene.control.Button;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import nocking.analysis.Analysis;
 import nocking.analysis.RangeChoice;
 import nocking.analysis.RangeChoice.Verdict;
 import nocking.app.control.EntryField;
@@ -38,11 +37,11 @@ final class RangePanel extends VBox {
     this.desk = desk;
     setSpacing(6);
     spansField =
-        new EntryField("range-spans", "Spans without card", false, this::takeSpans, () -> {})
+        new EntryField("range-spans", "Other spans", false, this::takeSpans, () -> {})
             .prompt("0…100, 0…250")
             .help("Spans of sensors that have no card, for example 0…100, 0…250.");
     percentField =
-        new EntryField("range-percent", "Error of the span", true, this::takePercent, () -> {})
+        new EntryField("range-percent", "Error of each", true, this::takePercent, () -> {})
             .help("Error of every candidate in percent of its span, as datasheets state it.");
     var fields = new HBox(16, spansField, percentField);
     HBox.setHgrow(spansField, Priority.ALWAYS);
@@ -52,13 +51,13 @@ final class RangePanel extends VBox {
             "range-grid",
             "No card measures this quantity yet. Type spans above, or keep a sensor as a card.",
             List.of(
-                Column.shown("sensor card", 150, false, i -> at(i).name()),
-                Column.shown("span", 90, true, i -> span(at(i).span())),
-                Column.shown("used", 60, true, i -> share(at(i).used())),
-                Column.shown("head-room", 80, true, i -> share(at(i).headRoom())),
-                Column.shown("1 count", 90, true, i -> amount(at(i).count())),
-                Column.shown("error", 90, true, i -> "±" + amount(at(i).error())),
-                Column.shown("", 150, false, i -> at(i).says(unit())).styled(this::style)),
+                Column.shown("sensor card", 110, false, i -> at(i).name()),
+                Column.shown("span", 66, true, i -> span(at(i).span())),
+                Column.shown("used", 44, true, i -> share(at(i).used())),
+                Column.shown("spare", 44, true, i -> share(at(i).headRoom())),
+                Column.shown("1 count", 56, true, i -> amount(at(i).count())),
+                Column.shown("error", 54, true, i -> "±" + amount(at(i).error())),
+                Column.shown("", 92, false, i -> at(i).says("")).styled(this::style)),
             i -> at(i).verdict() == Verdict.CLIPS);
     VBox.setVgrow(grid, Priority.ALWAYS);
     grid.setMinHeight(110);
@@ -76,10 +75,6 @@ final class RangePanel extends VBox {
     return choices.get(i);
   }
 
-  private String unit() {
-    return desk.channel().orElseThrow().definition().unit();
-  }
-
   private static String span(Span s) {
     return Numbers.trimmed(s.low(), 5) + "…" + Numbers.trimmed(s.high(), 5);
   }
@@ -88,8 +83,8 @@ final class RangePanel extends VBox {
     return Double.isNaN(v) ? "–" : Numbers.fixed(100 * v, 0) + " %";
   }
 
-  private String amount(double v) {
-    return Double.isNaN(v) ? "–" : (Numbers.significant(v, 2) + " " + unit()).strip();
+  private static String amount(double v) {
+    return Double.isNaN(v) ? "–" : Numbers.significant(v, 2);
   }
 
   private String style(int i) {
@@ -134,14 +129,5 @@ final class RangePanel extends VBox {
     choices = usable ? RangeChoice.of(c, desk.book().cards(), spans, percent) : List.of();
     grid.show(choices.size());
     take.setDisable(!desk.editable() || choices.stream().allMatch(k -> k.card().isEmpty()));
-  }
-
-  /** What the panel says above the list. */
-  String says() {
-    Analysis a = desk.analysis();
-    return "the smallest that does the job of %s … %s"
-        .formatted(
-            a.amount(a.channel().definition().low().number()),
-            a.amount(a.channel().definition().high().number()));
   }
 }

@@ -1,0 +1,247 @@
+package nocking.app.stage.condition;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import nocking.analysis.Analysis;
+import nocking.app.control.EntryField;
+import nocking.app.control.Grid;
+import nocking.app.control.Grid.Column;
+import nocking.app.desk.Desk;
+import nocking.channel.Channel;
+import nocking.converter.Converter;
+import nocking.element.Element;
+import nocking.path.LinearForm;
+import nocking.path.ParameterRef;
+import nocking.path.SignalPath;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.sensor.Sensor;
+import nocking.stage.Stage;
+
+/**
+ * What if this one constant were another, on the board or in the sheet alone? Both equations, the
+ * shift of the pivot, and what the reading would be off by.
+ */
+final class WhatIfPanel extends VBox {
+
+  /** One input: what the board with the other constant gives, read by the present equation. */
+  private record Row(double applied, double now, double then, double reading) {}
+
+  private final Desk desk;
+  private final ComboBox<String> symbol = new ComboBox<>();
+  private final EntryField value;
+  private final Label now = line("whatif-now");
+  private final Label then = line("whatif-then");
+  private final Label shift = new Label();
+  private final Button change = new Button("Change it everywhere");
+  private final Grid grid;
+  private List<Row> rows = List.of();
+  private Value other;
+
+  WhatIfPanel(Desk desk) {
+    this.desk = desk;
+    setSpacing(6);
+    symbol.setId("whatif-symbol");
+    symbol.setAccessibleText("Constant");
+    symbol.setPromptText("constant");
+    symbol
+        .valueProperty()
+        .addListener(
+            (o, before, s) -> {
+              other = null;
+              start();
+            });
+    value =
+        new EntryField("whatif-value", "is", true, this::take, () -> {})
+            .help("The value that the constant might have instead; nothing changes yet.");
+    value.setMaxWidth(330);
+    change.setId("whatif-change");
+    change.setOnAction(e -> apply());
+    var top = new HBox(10, new Label("What if"), symbol, value, change);
+    top.setAlignment(Pos.CENTER_LEFT);
+    shift.setId("whatif-shift");
+    shift.setWrapText(true);
+    grid =
+        new Grid(
+            "whatif-grid",
+            "Choose a constant and another value for it.",
+            List.of(
+                Column.shown("applied", 80, true, i -> fixed(rows.get(i).applied, 0)),
+                Column.shown("Vout now", 90, true, i -> Numbers.fixed(rows.get(i).now, 4)),
+                Column.shown("Vout then", 90, true, i -> Numbers.fixed(rows.get(i).then, 4)),
+                Column.shown(
+                    "present equation reads", 150, true, i -> fixed(rows.get(i).reading, 0)),
+                Column.shown(
+                    "off by",
+                    90,
+                    true,
+                    i ->
+                        Numbers.signed(
+                            rows.get(i).reading - rows.get(i).applied,
+                            desk.analysis().decimals() + 1))),
+            i -> false);
+    VBox.setVgrow(grid, Priority.ALWAYS);
+    grid.setMinHeight(105);
+    getChildren().addAll(top, now, then, shift, grid);
+  }
+
+  private static Label line(String id) {
+    var l = new Label();
+    l.setId(id);
+    l.getStyleClass().add("result-line");
+    l.setMaxWidth(Double.MAX_VALUE);
+    return l;
+  }
+
+  private String fixed(double v, int more) {
+    return Numbers.fixed(v, desk.analysis().decimals() + more);
+  }
+
+  void switched() {
+    symbol.setValue(null);
+    other = null;
+  }
+
+  void refresh() {
+    List<String> symbols = new ArrayList<>();
+    desk.analysis()
+        .path()
+        .ifPresent(
+            p ->
+                p.forward().symbols().stream()
+                    .filter(s -> p.owners().containsKey(s))
+                    .forEach(symbols::add));
+    if (!symbol.getItems().equals(symbols)) {
+      String kept = symbol.getValue();
+      symbol.getItems().setAll(symbols);
+      symbol.setValue(symbols.contains(kept) ? kept : null);
+    }
+    compare();
+  }
+
+  private Optional<ParameterRef> owner() {
+    return desk.analysis().path().map(p -> p.owners().get(symbol.getValue()));
+  }
+
+  private Optional<Unit> unit() {
+    return owner().map(o -> o.field().unit(desk.channel().orElseThrow().unit()));
+  }
+
+  private static Element element(Channel c, int index) {
+    if (index == 0) return c.sensor();
+    return index <= c.stages().size() ? c.stages().get(index - 1) : c.converter();
+  }
+
+  /** The present value stands in the field to begin with. */
+  private void start() {
+    if (symbol.getValue() == null || owner().isEmpty()) {
+      value.show("", "");
+    } else {
+      ParameterRef o = owner().get();
+      Value present = element(desk.channel().orElseThrow(), o.element()).value(o.field());
+      value.show(present, unit().orElseThrow());
+    }
+    compare();
+  }
+
+  private void take(String text) {
+    ParameterRef o = owner().orElseThrow(() -> new QuantityException("choose a constant first"));
+    other = o.field().read(text, desk.channel().orElseThrow().unit());
+    compare();
+  }
+
+  private UnaryOperator<Channel> edit(ParameterRef o, Value v) {
+    return c -> {
+      Element changed = Element.with(element(c, o.element()), o.field(), v);
+      return switch (changed) {
+        case Sensor s -> c.withSensor(s);
+        case Stage s -> c.withStage(o.element() - 1, s);
+        case Converter k -> c.withConverter(k);
+        default -> throw new IllegalStateException("no element of a path");
+      };
+    };
+  }
+
+  private void compare() {
+    Optional<ParameterRef> o = symbol.getValue() == null ? Optional.empty() : owner();
+    change.setDisable(o.isEmpty() || other == null || !desk.editable());
+    Analysis a = desk.analysis();
+    if (a.path().isEmpty()) {
+      rows = List.of();
+      grid.show(0);
+      now.setText("");
+      then.setText("");
+      shift.setText("");
+      return;
+    }
+    SignalPath path = a.path().get();
+    now.setText("now   " + says(a, path));
+    Optional<SignalPath> changed =
+        o.isEmpty() || other == null
+            ? Optional.empty()
+            : Analysis.of(edit(o.get(), other).apply(a.channel())).path();
+    then.setText(changed.map(p -> "then  " + says(a, p)).orElse("then  –"));
+    shift.setText(changed.flatMap(p -> shift(a, path, p)).orElse(""));
+    rows = changed.map(p -> rows(a, path, p)).orElse(List.of());
+    grid.show(rows.size());
+  }
+
+  private static List<Row> rows(Analysis a, SignalPath path, SignalPath changed) {
+    Span w = a.channel().definition().working();
+    var list = new ArrayList<Row>();
+    for (double x : new double[] {w.low(), w.middle(), w.high()}) {
+      double volts = changed.at(x).output();
+      list.add(new Row(x, path.at(x).output(), volts, path.quantity(volts)));
+    }
+    return list;
+  }
+
+  private static String says(Analysis a, SignalPath p) {
+    String u = a.channel().definition().unit();
+    return p.numbers(5)
+        .map(n -> n.replace("·Vout", " " + u + "/V · Vout"))
+        .orElse("not a straight line, one count is " + a.error(p.countsWorth(middle(a))));
+  }
+
+  private static double middle(Analysis a) {
+    return a.channel().definition().working().middle();
+  }
+
+  private static Optional<String> shift(Analysis a, SignalPath path, SignalPath changed) {
+    Optional<LinearForm> before = path.linear();
+    Optional<LinearForm> after = changed.linear();
+    if (before.isEmpty() || after.isEmpty()) return Optional.empty();
+    double by = after.get().pivot() - before.get().pivot();
+    return Optional.of(
+        "The pivot moves from %s to %s (%s %s); the slope by %s %%."
+            .formatted(
+                a.reading(before.get().pivot()),
+                a.amount(after.get().pivot()),
+                Numbers.signed(by, a.decimals() + 1),
+                a.channel().definition().unit(),
+                Numbers.signed(100 * (after.get().slope() / before.get().slope() - 1), 2)));
+  }
+
+  private void apply() {
+    if (other == null) return;
+    owner()
+        .ifPresent(
+            o -> {
+              Value v = other;
+              other = null;
+              desk.edit("change " + symbol.getValue(), "", edit(o, v));
+            });
+  }
+}
