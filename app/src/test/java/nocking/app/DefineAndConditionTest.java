@@ -67,7 +67,7 @@ class DefineAndConditionTest extends WindowTest {
   }
 
   private TableView<?> table(String id) {
-    return (TableView<?>) Hands.ask(() -> shell.scene().lookup("#" + id));
+    return (TableView<?>) shell.scene().lookup("#" + id);
   }
 
   private static void settled() {
