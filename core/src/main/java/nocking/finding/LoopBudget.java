@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.element.Element;
+import nocking.parts.PreferredSeries;
 import nocking.quantity.Numbers;
 import nocking.quantity.Value;
 import nocking.sensor.CurrentLoop;
@@ -58,8 +59,9 @@ final class LoopBudget implements Rule {
     double atEnd = e.path().get().output(x);
     double atFailure = atEnd * CurrentLoop.FAILURE_HIGH / end;
     if (e.channel().stages().size() > 1 || atEnd > reference || atFailure <= reference) return;
-    double smaller = shunt.burden().number() * reference / atFailure * 0.99;
-    Value burden = Value.of(Double.parseDouble(Numbers.significant(smaller, 2)));
+    double smaller = shunt.burden().number() * reference / atFailure;
+    double[] usual = PreferredSeries.E24.between(smaller / 2, smaller);
+    Value burden = Value.of(usual[usual.length - 1]);
     list.add(
         Finding.of(
                 "loop-failure",

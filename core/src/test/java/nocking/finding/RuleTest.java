@@ -12,16 +12,32 @@ import nocking.analysis.Analysis;
 import nocking.channel.Channel;
 import nocking.channel.Hazard;
 import nocking.channel.QuantityKind;
+import nocking.channel.SensorCard;
+import nocking.channel.Surroundings;
 import nocking.check.CheckPoint;
 import nocking.check.CheckSheet;
 import nocking.converter.Converter;
+import nocking.element.Element;
+import nocking.element.Signal;
+import nocking.fault.Pin;
+import nocking.fault.WirePlan;
 import nocking.points.ReferencePoint;
+import nocking.quantity.Spread;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.sensor.AcVoltage;
+import nocking.sensor.CurrentLoop;
 import nocking.sensor.LinearSensor;
+import nocking.sensor.NtcBeta;
+import nocking.sensor.RatiometricSensor;
+import nocking.sensor.TablePoint;
+import nocking.sensor.TableSensor;
 import nocking.sensor.TwoPointSensor;
+import nocking.stage.BridgeRectifier;
 import nocking.stage.DifferenceAmp;
 import nocking.stage.Divider;
+import nocking.stage.PullUp;
+import nocking.stage.Shunt;
 import org.junit.jupiter.api.Test;
 
 /** Every rule on a channel that has the fault and on its sound twin; every fix mends it. */
@@ -268,5 +284,218 @@ class RuleTest {
     assertThat(found(c, "path-problem").severity()).isEqualTo(Severity.STOP);
     assertThat(Analysis.of(c).findings()).hasSize(1);
     absent(Channels.blower().define(d -> d.withKind(QuantityKind.OTHER)), "path-problem");
+  }
+
+  /** A resistance cannot go to the converter; the fix puts a pull-up to the reference in front. */
+  @Test
+  void resistanceWithoutItsPullUp() {
+    Channel c = thermistor().withStages(List.of());
+    Finding f = found(c, "path-problem");
+    assertThat(f.detail()).contains("insert a pull-up, a pull-down or a bridge");
+    Channel mended = f.fix().orElseThrow().apply().apply(c);
+    absent(mended, "path-problem");
+    assertThat(mended.stages().getFirst().number("Vs")).isEqualTo(3.3);
+    Channel loop = tank(150).withStages(List.of());
+    mends(loop, "path-problem");
+  }
+
+  @Test
+  void workingRangeBeyondWhatTheTableKnows() {
+    var table =
+        new TableSensor(
+            List.of(TablePoint.of(0, 1), TablePoint.of(50, 2), TablePoint.of(80, 3)),
+            TableSensor.Interpolation.LINEAR,
+            Signal.VOLTAGE,
+            v(0));
+    Channel c =
+        Channels.incubator()
+            .define(d -> d.withRange(v(0), v(100)).withPivot(null))
+            .withStages(List.of())
+            .withSensor(table);
+    assertThat(found(c, "path-problem").fix().orElseThrow().label())
+        .isEqualTo("Stay inside 0 … 80");
+    mends(c, "path-problem");
+  }
+
+  private static Channel thermistor() {
+    return Channels.incubator()
+        .define(d -> d.withRange(v(0), v(40)).withPivot(null))
+        .withSensor(new NtcBeta(v(10e3), v(25), v(3950), v(-40), v(125), v(2)))
+        .withStages(List.of(new PullUp(v(3.3), v(10e3))));
+  }
+
+  @Test
+  void thermistorThatWarmsItself() {
+    Channel hot = thermistor().withStages(List.of(new PullUp(v(3.3), v(1e3))));
+    Finding f = found(hot, "self-heating");
+    assertThat(f.severity()).isEqualTo(Severity.WARNING);
+    // At 40 °C 5.3 kΩ take (3.3·5.3/6.3)²/5.3k = 1.45 mW: 0.7 K at 2 mW/K.
+    assertThat(f.headline()).startsWith("The sensor warms itself by ");
+    absent(thermistor().withStages(List.of(new PullUp(v(3.3), v(220e3)))), "self-heating");
+  }
+
+  private static Channel tank(double burden) {
+    return Channels.blower()
+        .define(d -> d.withKind(QuantityKind.LEVEL).withUnit("m").withRange(v(0), v(4)))
+        .withSensor(new CurrentLoop(v(0), v(4), v(0.004), v(0.02)))
+        .withStages(List.of(new Shunt(v(burden), v(24), v(12), v(40))));
+  }
+
+  @Test
+  void loopWithoutVoltsForItsTransmitter() {
+    Finding f = found(tank(600).withConverter(Converter.of(12, 15)), "loop-budget");
+    assertThat(f.headline()).isEqualTo("The loop leaves 10.6 V for the transmitter");
+    absent(tank(150), "loop-budget");
+  }
+
+  @Test
+  void failureSignalThatLooksLikeFullScale() {
+    assertThat(found(tank(160), "loop-failure").detail()).contains("3.36 V of 3.3 V");
+    mends(tank(160), "loop-failure");
+    absent(tank(150), "loop-failure");
+  }
+
+  private static Channel mains(AcVoltage.Isolation isolation, String upper) {
+    var sine = AcVoltage.sine(1, 300);
+    return Channels.blower()
+        .define(
+            d ->
+                d.withKind(QuantityKind.VOLTAGE)
+                    .withUnit("V")
+                    .withRange(v(0), v(260))
+                    .withTolerance(null)
+                    .withHazards(List.of(Hazard.MAINS)))
+        .withSensor(Element.choose(sine, "isolation", isolation))
+        .withStages(
+            List.of(
+                new BridgeRectifier(v(0.8), v(1e-6), v(50), null),
+                new Divider(Value.typed(upper, Unit.OHM), v(13e3))));
+  }
+
+  @Test
+  void mainsWithoutIsolationOrCaution() {
+    Channel sound = mains(AcVoltage.Isolation.ISOLATED, "4*390k");
+    Channel bare = mains(AcVoltage.Isolation.NONE, "4*390k");
+    assertThat(found(bare, "mains-bare").severity()).isEqualTo(Severity.STOP);
+    mends(bare, "mains-bare");
+    absent(sound, "mains-bare");
+    Channel unmarked = sound.define(d -> d.withHazards(List.of()));
+    mends(unmarked, "mains-unmarked");
+    absent(sound, "mains-unmarked");
+    assertThat(found(sound, "stored-charge").severity()).isEqualTo(Severity.CAUTION);
+    absent(Channels.blower(), "stored-charge");
+  }
+
+  /** 365 V across one part rated 250 V; as four of 390 kΩ each takes a quarter. */
+  @Test
+  void voltageAcrossOnePart() {
+    Channel one = mains(AcVoltage.Isolation.ISOLATED, "1M56");
+    assertThat(found(one, "part-voltage").headline()).isEqualTo("362 V across a part rated 250 V");
+    mends(one, "part-voltage");
+    absent(mains(AcVoltage.Isolation.ISOLATED, "4*390k"), "part-voltage");
+    absent(mains(AcVoltage.Isolation.ISOLATED, "1M + 390k + 170k"), "part-power");
+  }
+
+  @Test
+  void powerInOnePart() {
+    Channel c = Channels.blower().withStages(List.of(new Divider(v(5.1), v(10))));
+    assertThat(found(c, "part-power").headline()).isEqualTo("R2 dissipates 370 mW of 250 mW");
+    absent(Channels.blower(), "part-power");
+  }
+
+  @Test
+  void brokenGroundOnAnInputWithoutAClamp() {
+    Channel direct = Channels.blower().define(d -> d.withRange(v(0), v(40))).withStages(List.of());
+    assertThat(found(direct, "over-supply").headline())
+        .isEqualTo("A broken ground puts 5.00 V on the converter");
+    mends(direct, "over-supply");
+    absent(Channels.blower(), "over-supply");
+  }
+
+  @Test
+  void toleranceOfThePartsAgainstThatOfTheChannel() {
+    var two = Spread.percent(2);
+    Channel c =
+        Channels.blower()
+            .withStages(List.of(new Divider(v(5.1e3).withSpread(two), v(10e3).withSpread(two))));
+    Finding f = found(c, "tolerance");
+    assertThat(f.severity()).isEqualTo(Severity.ADVICE);
+    assertThat(f.detail()).contains("a two-point calibration leaves ±");
+    assertThat(f.item()).isZero();
+    var drifting = two.withTemperatureCoefficient(1000);
+    Channel hot =
+        Channels.blower()
+            .withSurroundings(Surroundings.of(v(-10), v(60), null))
+            .withStages(List.of(new Divider(v(5.1e3).withSpread(drifting), v(10e3))));
+    assertThat(found(hot, "tolerance").severity()).isEqualTo(Severity.WARNING);
+    absent(Channels.blower(), "tolerance");
+  }
+
+  private static Optional<Finding> withCards(Channel c, String rule, SensorCard... cards) {
+    return Analysis.of(c, List.of(cards)).findings().stream()
+        .filter(f -> f.rule().equals(rule))
+        .findFirst();
+  }
+
+  @Test
+  void cardAndChannelThatSayDifferentThings() {
+    var card =
+        new SensorCard(
+            "k",
+            "Manifold",
+            "datasheet",
+            "2026-03-01",
+            QuantityKind.PRESSURE,
+            "kPa",
+            Channels.blower().sensor(),
+            1);
+    Channel c = card.putInto(Channels.blower());
+    for (String rule : List.of("card-changed", "card-departure", "card-gone")) {
+      assertThat(withCards(c, rule, card)).isEmpty();
+    }
+    SensorCard later =
+        card.withSensor(new RatiometricSensor(v(0), v(8), v(250), v(92), v(5), v(0)));
+    assertThat(later.revision()).isEqualTo(2);
+    Finding changed = withCards(c, "card-changed", later).orElseThrow();
+    assertThat(changed.detail()).contains("Second point: the card has 250, the channel 100");
+    Channel taken = changed.fix().orElseThrow().apply().apply(c);
+    assertThat(withCards(taken, "card-changed", later)).isEmpty();
+    Channel departed = c.withSensor(new RatiometricSensor(v(0), v(9), v(100), v(92), v(5), v(0)));
+    Finding departure = withCards(departed, "card-departure", card).orElseThrow();
+    assertThat(departure.fix().orElseThrow().apply().apply(departed)).isEqualTo(c);
+    SensorCard another =
+        new SensorCard(
+            "z", "Other", "", "", QuantityKind.PRESSURE, "kPa", Channels.blower().sensor(), 1);
+    assertThat(withCards(c, "card-gone", another)).isPresent();
+  }
+
+  @Test
+  void restingVoltageOfAnAbsoluteSensor() {
+    Channel gauge = Channels.blower().define(d -> d.withRange(v(0), v(100)).withRest(v(0)));
+    double atmosphere = 0.4 + 4.2 * 1.01325;
+    Channel absolute = measured(gauge, atmosphere);
+    Finding f = found(absolute, "gauge-at-rest");
+    assertThat(f.detail()).contains("4.66 V").contains("400 mV");
+    mends(absolute, "gauge-at-rest");
+    absent(measured(gauge, 0.41), "gauge-at-rest");
+  }
+
+  private static Channel measured(Channel c, double volts) {
+    WirePlan plan = c.wiring();
+    for (int i = 0; i < plan.pins().size(); i++) {
+      Pin p = plan.pins().get(i);
+      if (p.function() == Pin.Function.SIGNAL) {
+        plan = plan.with(i, new Pin(p.function(), p.wire(), p.terminal(), v(volts)));
+      }
+    }
+    return c.withWiring(plan);
+  }
+
+  /** A pull-up fed from another supply than the converter's reference. */
+  @Test
+  void pullUpOnAnotherSupply() {
+    Channel c = thermistor().withStages(List.of(new PullUp(v(5), v(10e3))));
+    assertThat(found(c, "fixed-reference").detail()).contains("5.00 V supply");
+    absent(thermistor(), "fixed-reference");
   }
 }

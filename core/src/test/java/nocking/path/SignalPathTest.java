@@ -19,10 +19,15 @@ import nocking.element.Measurand;
 import nocking.network.Circuit;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
+import nocking.sensor.CurrentLoop;
 import nocking.sensor.LinearSensor;
+import nocking.sensor.Potentiometer;
 import nocking.sensor.TwoPointSensor;
 import nocking.stage.DifferenceAmp;
 import nocking.stage.Divider;
+import nocking.stage.FourResistorAmp;
+import nocking.stage.RcFilter;
+import nocking.stage.ReferenceBlend;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -190,5 +195,77 @@ class SignalPathTest {
     for (int code : new int[] {0, 1, 2048, 4095}) {
       assertThat(c.code(c.volts(code))).isEqualTo(code);
     }
+  }
+
+  /** i = (V_s − V_ref)/(R_src + R_B + R_ref), V = V_ref + i·(R_ref + k·R_B). */
+  @Test
+  void twoPotentiometersAttenuateAboutTheirReference() {
+    Random r = new Random(3);
+    for (int round = 0; round < 100; round++) {
+      double kA = r.nextDouble();
+      double kB = 0.05 + 0.9 * r.nextDouble();
+      double rA = 500 + 5e3 * r.nextDouble();
+      double rB = 2e3 + 2e4 * r.nextDouble();
+      double source = 500 * r.nextDouble();
+      var blend = new ReferenceBlend(v(5), v(rA), v(100 * kA), v(rB), v(100 * kB));
+      var sensor = new LinearSensor(v(1), v(0), v(0.03), v(0), v(100), v(source));
+      SignalPath p = SignalPath.of(RandomPaths.X, sensor, List.of(blend), Converter.of(12, 5));
+      double reference = 5 * kA;
+      double ownResistance = kA * (1 - kA) * rA;
+      double amperes = (1 + 0.03 * 40 - reference) / (source + rB + ownResistance);
+      double expected = reference + amperes * (ownResistance + kB * rB);
+      assertThat(p.output(40)).as("round %d", round).isCloseTo(expected, within(1e-12));
+      double gain = (p.output(80) - p.output(40)) / (0.03 * 40);
+      assertThat(blend.residualGain(source)).isCloseTo(gain, within(1e-9));
+    }
+  }
+
+  /**
+   * Matched, the amplifier takes the difference; with 1 % off, half a percent of what is common.
+   */
+  @Test
+  void commonModeShowsWhereTheRatiosDiffer() {
+    var matched =
+        new FourResistorAmp(v(10e3), v(100e3), v(10e3), v(100e3), v(1), v(0), v(-9), v(9));
+    assertThat(matched.commonModeGain()).isCloseTo(0, within(1e-12));
+    var off = new FourResistorAmp(v(10.1e3), v(100e3), v(10e3), v(100e3), v(1), v(0), v(-9), v(9));
+    double common = 100 / 110.1 * 11 - 10;
+    assertThat(off.commonModeGain()).isCloseTo(common, within(1e-12));
+    assertThat(off.gain()).contains("dB down");
+  }
+
+  @Test
+  void filterSettlesToHalfACount() {
+    var f = new RcFilter(v(10e3), v(1e-6));
+    assertThat(f.cutOff()).isCloseTo(15.915, within(1e-3));
+    double left = Math.exp(-f.settling(12) / 10e-3);
+    assertThat(left).isCloseTo(Math.pow(2, -13), within(1e-12));
+  }
+
+  /** A loaded wiper has its quantity under and over the line: turned round numerically. */
+  @Test
+  void loadedWiperIsTurnedRoundNumerically() {
+    var wiper = new Potentiometer(v(0), v(100), v(5), v(95), v(5), v(5e3), v(0));
+    SignalPath p =
+        SignalPath.of(
+            RandomPaths.X, wiper, List.of(new Divider(v(5.1e3), v(10e3))), Converter.of(12, 3.3));
+    assertThat(p.solvedInSymbols()).isFalse();
+    assertThat(p.derivation().getLast().caption()).isEqualTo("turned round for x");
+    for (int x = 0; x <= 100; x += 5) {
+      assertThat(p.quantity(p.output(x))).isCloseTo(x, within(1e-9 * 100));
+    }
+  }
+
+  @Test
+  void elementsThatDoNotFitAreNamed() {
+    var loop = new CurrentLoop(v(0), v(4), v(0.004), v(0.02));
+    assertThatThrownBy(() -> SignalPath.of(RandomPaths.X, loop, List.of(), Converter.of(12, 3.3)))
+        .hasMessage("TP1 carries a current, which a converter cannot read: insert a burden");
+    assertThatThrownBy(
+            () ->
+                SignalPath.of(
+                    RandomPaths.X, loop, List.of(new Divider(v(1), v(1))), Converter.of(12, 3.3)))
+        .hasMessage(
+            "TP1 carries a current, and the divider takes a voltage or an alternating voltage");
   }
 }

@@ -96,7 +96,7 @@ class BookStoreTest {
     }
     assertThat(onDisk().channels())
         .as("the next edit brings everything that was missing")
-        .hasSize(6);
+        .hasSize(11);
   }
 
   private void sql(String statement) throws SQLException {

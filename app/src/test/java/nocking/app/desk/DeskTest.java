@@ -109,7 +109,7 @@ class DeskTest {
     assertThat(desk.channel().orElseThrow().tag()).isEqualTo("OX-D1");
     desk.undo();
     assertThat(desk.channel().orElseThrow().tag()).isEqualTo("BL-P1");
-    for (int i = 0; i < 5; i++) desk.remove();
+    for (int i = desk.book().channels().size(); i > 0; i--) desk.remove();
     assertThat(desk.channel()).isEmpty();
     assertThat(desk.editable()).isFalse();
     assertThat(desk.probeState()).isEmpty();
