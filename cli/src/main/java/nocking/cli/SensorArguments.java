@@ -215,8 +215,8 @@ final class SensorArguments {
         yield new Potentiometer(
             read("travel", travel[0], quantity),
             read("travel", travel[1], quantity),
-            fraction("start", "0"),
-            fraction("end", "1"),
+            value("start", "0", Unit.ONE),
+            value("end", "1", Unit.ONE),
             value("supply", "5V", Unit.VOLT),
             value("resistance", "5k", Unit.OHM),
             value("ends", "0", Unit.OHM));
@@ -255,11 +255,6 @@ final class SensorArguments {
       }
       default -> throw new IllegalStateException(model);
     };
-  }
-
-  private Value fraction(String key, String otherwise) {
-    Value v = value(key, otherwise, Unit.ONE);
-    return Value.of(100 * v.number());
   }
 
   private Sensor steinhart() {

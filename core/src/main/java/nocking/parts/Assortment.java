@@ -84,6 +84,11 @@ public final class Assortment {
     return i;
   }
 
+  /** True when there are enough of two parts. */
+  boolean enough(int a, int b) {
+    return !stock || a != b || parts[a].quantity() > 1;
+  }
+
   /** True when there are enough of each of the parts named by index. */
   boolean enough(int... used) {
     if (!stock) return true;

@@ -60,8 +60,10 @@ public final class DividerDesign {
     return d.best.design(most == 2);
   }
 
+  /** The best few pairs, kept as indices: a solution is only made of those that are shown. */
   private void two() {
     double k = wish.ratio();
+    var nearest = new Nearest();
     for (int i = 0; i < assortment.size(); i++) {
       double upper = assortment.ohms(i);
       if (upper >= wish.total.high()) break;
@@ -69,15 +71,53 @@ public final class DividerDesign {
       int to = firstAbove(wish.total.high() - upper);
       if (from >= to) continue;
       int ideal = Math.clamp(assortment.atLeast(upper * k / (1 - k)), from, to);
-      int index = i;
-      int start = from;
-      for (int j :
-          Combination.beside(ideal - start, to - start, n -> assortment.enough(index, start + n))) {
-        double error = ratio(upper, assortment.ohms(start + j)) / k - 1;
-        if (best.wants(error)) {
-          offer(Network.of(assortment.part(i)), Network.of(assortment.part(start + j)));
-        }
+      int below = ideal - 1;
+      while (below >= from && !usable(i, below)) below--;
+      int above = ideal;
+      while (above < to && !usable(i, above)) above++;
+      if (below >= from) nearest.offer(error(upper, below), i, below);
+      if (above < to) nearest.offer(error(upper, above), i, above);
+    }
+    for (int n = 0; n < nearest.count; n++) {
+      offer(
+          Network.of(assortment.part(nearest.upper[n])),
+          Network.of(assortment.part(nearest.lower[n])));
+    }
+  }
+
+  private double error(double upper, int lower) {
+    return Math.abs(ratio(upper, assortment.ohms(lower)) / wish.ratio() - 1);
+  }
+
+  /** Enough parts, and none of them takes too much power. */
+  private boolean usable(int upper, int lower) {
+    if (!assortment.enough(upper, lower)) return false;
+    if (Double.isInfinite(wish.perPart)) return true;
+    double r1 = assortment.ohms(upper);
+    double r2 = assortment.ohms(lower);
+    double amperes = wish.input / (r1 + r2);
+    return amperes * amperes * Math.max(r1, r2) <= wish.perPart;
+  }
+
+  /** The pairs with the smallest errors so far, in rising order. */
+  private static final class Nearest {
+    private final double[] error = new double[Design.SHOWN];
+    private final int[] upper = new int[Design.SHOWN];
+    private final int[] lower = new int[Design.SHOWN];
+    private int count;
+
+    void offer(double e, int i, int j) {
+      if (count == Design.SHOWN && e >= error[count - 1]) return;
+      int at = count < Design.SHOWN ? count++ : count - 1;
+      while (at > 0 && error[at - 1] > e) {
+        error[at] = error[at - 1];
+        upper[at] = upper[at - 1];
+        lower[at] = lower[at - 1];
+        at--;
       }
+      error[at] = e;
+      upper[at] = i;
+      lower[at] = j;
     }
   }
 

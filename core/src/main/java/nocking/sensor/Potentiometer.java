@@ -18,8 +18,8 @@ import nocking.quantity.Value;
  *
  * @param from mechanical stop, channel's unit
  * @param to other stop, channel's unit
- * @param start k at {@code from}, percent; greater than {@code end} for one that runs backwards
- * @param end k at {@code to}, percent
+ * @param start k at {@code from}, 0 to 1; greater than {@code end} for one that runs backwards
+ * @param end k at {@code to}, 0 to 1
  * @param supply V_s, volts, above 0
  * @param track R, ohms, above 0
  * @param ends R_e, ohms left at each end of the track, at least 0
@@ -28,10 +28,8 @@ import nocking.quantity.Value;
 public record Potentiometer(
     @Parameter(symbol = "xa", label = "Travel from", unit = "x") Value from,
     @Parameter(symbol = "xb", label = "Travel to", unit = "x") Value to,
-    @Parameter(symbol = "ka", label = "Wiper at the start", unit = "%", least = 0, most = 100)
-        Value start,
-    @Parameter(symbol = "kb", label = "Wiper at the end", unit = "%", least = 0, most = 100)
-        Value end,
+    @Parameter(symbol = "ka", label = "Wiper at the start", least = 0, most = 1) Value start,
+    @Parameter(symbol = "kb", label = "Wiper at the end", least = 0, most = 1) Value end,
     @Parameter(symbol = "Vsup", label = "Supply", unit = "V", above = 0) Value supply,
     @Parameter(symbol = "Rp", label = "Track", unit = "ohm", above = 0) Value track,
     @Parameter(symbol = "Re", label = "End resistance", unit = "ohm", least = 0) Value ends)
@@ -42,7 +40,7 @@ public record Potentiometer(
           Value.of(0),
           Value.of(100),
           Value.of(0),
-          Value.of(100),
+          Value.of(1),
           Value.of(5),
           Value.typed("5k", Unit.OHM),
           Value.of(0));
@@ -73,8 +71,7 @@ public record Potentiometer(
 
   /** Fraction of the track below the wiper. */
   private Expr wiper(Measurand x, Symbols own) {
-    return TwoPointSensor.line(x.expr(), own, "xa", "ka", "xb", "kb", from.number() == 0)
-        .over(Expr.num(100));
+    return TwoPointSensor.line(x.expr(), own, "xa", "ka", "xb", "kb", from.number() == 0);
   }
 
   private Expr below(Measurand x, Symbols own) {

@@ -38,7 +38,7 @@ public record TableSensor(
   /** How the rows are joined. */
   public enum Interpolation implements Titled {
     LINEAR("straight lines"),
-    MONOTONE_CUBIC("a monotone cubic");
+    MONOTONE_CUBIC("smooth cubic");
 
     private final String title;
 

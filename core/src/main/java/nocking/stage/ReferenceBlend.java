@@ -7,6 +7,7 @@ import nocking.element.Parameter;
 import nocking.element.Symbols;
 import nocking.network.Circuit;
 import nocking.quantity.Numbers;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 
 /**
@@ -17,24 +18,27 @@ import nocking.quantity.Value;
  *
  * @param supply volts across the first potentiometer, above 0
  * @param referenceTrack R_A, ohms
- * @param referenceWiper k_A, percent from ground
+ * @param referenceWiper k_A, 0 at ground to 1
  * @param blendTrack R_B, ohms
- * @param blendWiper k_B, percent from the reference; 100 is the signal itself
+ * @param blendWiper k_B, 0 at the reference to 1, the signal itself
  */
 @JsonTypeName("reference-blend")
 public record ReferenceBlend(
     @Parameter(symbol = "Vs", label = "Supply", unit = "V", above = 0) Value supply,
     @Parameter(symbol = "RA", label = "Reference track", unit = "ohm", above = 0)
         Value referenceTrack,
-    @Parameter(symbol = "kA", label = "Reference wiper", unit = "%", least = 0, most = 100)
-        Value referenceWiper,
+    @Parameter(symbol = "kA", label = "Reference wiper", least = 0, most = 1) Value referenceWiper,
     @Parameter(symbol = "RB", label = "Blend track", unit = "ohm", above = 0) Value blendTrack,
-    @Parameter(symbol = "kB", label = "Blend wiper", unit = "%", least = 0, most = 100)
-        Value blendWiper)
+    @Parameter(symbol = "kB", label = "Blend wiper", least = 0, most = 1) Value blendWiper)
     implements Stage {
 
   static final ReferenceBlend EXAMPLE =
-      new ReferenceBlend(Value.of(5), Value.of(1e3), Value.of(50), Value.of(10e3), Value.of(80));
+      new ReferenceBlend(
+          Value.of(5),
+          Value.of(1e3),
+          Value.typed("50%", Unit.ONE),
+          Value.of(10e3),
+          Value.typed("80%", Unit.ONE));
 
   @Override
   public String title() {
@@ -49,12 +53,12 @@ public record ReferenceBlend(
 
   /** V_ref without load, volts. */
   public double reference() {
-    return supply.number() * referenceWiper.number() / 100;
+    return supply.number() * referenceWiper.number();
   }
 
   /** Source resistance of the reference, ohms. */
   public double referenceResistance() {
-    double k = referenceWiper.number() / 100;
+    double k = referenceWiper.number();
     return k * (1 - k) * referenceTrack.number();
   }
 
@@ -66,7 +70,7 @@ public record ReferenceBlend(
    */
   public double residualGain(double source) {
     double track = blendTrack.number();
-    double left = referenceResistance() + blendWiper.number() / 100 * track;
+    double left = referenceResistance() + blendWiper.number() * track;
     return left / (source + track + referenceResistance());
   }
 
@@ -76,20 +80,16 @@ public record ReferenceBlend(
         .formatted(Numbers.trimmed(residualGain(0), 4), Numbers.engineering(reference(), "V", 4));
   }
 
-  private static Expr share(Symbols own, String wiper) {
-    return own.of(wiper).over(Expr.num(100));
-  }
-
   /** What lies below the blending wiper: resistance towards the reference. */
   private Load below(Symbols own) {
-    Expr k = share(own, "kA");
+    Expr k = own.of("kA");
     Expr source = k.times(Expr.ONE.minus(k)).times(own.of("RA"));
-    Expr lower = share(own, "kB").times(own.of("RB"));
+    Expr lower = own.of("kB").times(own.of("RB"));
     return new Load(source.plus(lower), own.of("Vs").times(k));
   }
 
   private static Expr above(Symbols own) {
-    return Expr.ONE.minus(share(own, "kB")).times(own.of("RB"));
+    return Expr.ONE.minus(own.of("kB")).times(own.of("RB"));
   }
 
   @Override
@@ -104,16 +104,16 @@ public record ReferenceBlend(
 
   @Override
   public double outputResistance() {
-    double upper = (1 - blendWiper.number() / 100) * blendTrack.number();
-    double lower = referenceResistance() + blendWiper.number() / 100 * blendTrack.number();
+    double upper = (1 - blendWiper.number()) * blendTrack.number();
+    double lower = referenceResistance() + blendWiper.number() * blendTrack.number();
     return upper * lower / (upper + lower);
   }
 
   /** Both tracks as resistors; one that the wiper has run to its end is left out. */
   @Override
   public void build(Circuit circuit, String input, String output, double sensed) {
-    double a = referenceWiper.number() / 100;
-    double b = blendWiper.number() / 100;
+    double a = referenceWiper.number();
+    double b = blendWiper.number();
     String reference = output + ".ref";
     circuit.source(output + ".supply", Circuit.GROUND, supply.number());
     link(circuit, output + ".supply", reference, (1 - a) * referenceTrack.number());

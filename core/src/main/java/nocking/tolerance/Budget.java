@@ -12,12 +12,13 @@ public final class Budget {
 
   /** The budget at some inputs. */
   public static List<BudgetPoint> at(ErrorModel model, double[] inputs) {
-    double[] low = model.sensitivities(model.working().low());
-    double[] high = model.sensitivities(model.working().high());
+    var sensitivities = new Sensitivities(model);
+    double[] low = sensitivities.at(model.working().low());
+    double[] high = sensitivities.at(model.working().high());
     var worst = new WorstCase(model);
     var list = new ArrayList<BudgetPoint>();
     for (double x : inputs) {
-      double[] s = model.sensitivities(x);
+      double[] s = sensitivities.at(x);
       list.add(
           new BudgetPoint(x, before(model, worst, x, s), after(model, worst, x, s, low, high)));
     }

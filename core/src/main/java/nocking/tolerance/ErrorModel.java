@@ -4,8 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
 import nocking.algebra.BlockProgram;
-import nocking.algebra.Calculus;
-import nocking.algebra.Expr;
 import nocking.path.SignalPath;
 import nocking.quantity.Span;
 
@@ -48,20 +46,6 @@ public record ErrorModel(
   /** The quantity for blocks of volts, with the nominal parameters. */
   BlockProgram inverse() {
     return BlockProgram.of(path.inverse(), List.of(SignalPath.OUT), path.constants());
-  }
-
-  /** Change of the reading for a unit of each parameter, at an input, first order. */
-  double[] sensitivities(double x) {
-    double slope = path.at(x).sensitivity();
-    double[] s = new double[uncertain.size()];
-    double[][] at = {{x}};
-    for (int i = 0; i < s.length; i++) {
-      Expr partial = Calculus.derivative(path.forward(), uncertain.get(i).symbol());
-      double d =
-          BlockProgram.of(partial, List.of(path.quantitySymbol()), path.constants()).run(at, 1)[0];
-      s[i] = d / slope;
-    }
-    return s;
   }
 
   /** Largest distance of the ambient temperature from the reference temperature, K. */

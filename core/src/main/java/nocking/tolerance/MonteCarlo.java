@@ -31,6 +31,7 @@ public final class MonteCarlo {
   private final BlockProgram forward;
   private final BlockProgram inverse;
   private final int parameters;
+  private final boolean drifts;
   private final double[][] fixed;
   private final double[][] drifted;
   private final double[] ambient = new double[BLOCK];
@@ -46,6 +47,7 @@ public final class MonteCarlo {
     forward = model.forward();
     inverse = model.inverse();
     parameters = model.uncertain().size();
+    drifts = model.uncertain().stream().anyMatch(u -> u.drift() > 0);
     fixed = new double[parameters + 1][BLOCK];
     drifted = new double[parameters + 1][BLOCK];
   }
@@ -97,6 +99,7 @@ public final class MonteCarlo {
       Uncertain u = model.uncertain().get(i);
       fill(fixed[i], n, u.distribution(), u.limit());
       for (int j = 0; j < n; j++) fixed[i][j] += u.nominal();
+      if (!drifts) continue;
       if (u.drift() == 0) {
         System.arraycopy(fixed[i], 0, drifted[i], 0, n);
         continue;
@@ -147,7 +150,7 @@ public final class MonteCarlo {
   }
 
   private void read(double x, int n, double[] before, double[] after, int from) {
-    errors(drifted, x, n, error);
+    errors(drifts ? drifted : fixed, x, n, error);
     double t = model.along(x);
     double half = model.halfCount(x);
     double inl = model.nonLinearity(x);

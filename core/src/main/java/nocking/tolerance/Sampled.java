@@ -1,7 +1,5 @@
 package nocking.tolerance;
 
-import java.util.Arrays;
-
 /**
  * What the draws of a Monte Carlo run say of the error at one input, channel's unit.
  *
@@ -10,22 +8,53 @@ import java.util.Arrays;
  */
 public record Sampled(double mean, double sd, double low, double high) {
 
-  /** Statistics of draws (JCGM 101:2008, 7.6 and 7.7.1); the array is sorted by this. */
+  /** Statistics of draws (JCGM 101:2008, 7.6 and 7.7.1); the array is put in another order. */
   static Sampled of(double[] draws) {
-    Arrays.sort(draws);
     int n = draws.length;
-    // A draw for which the equation has no value sorts to the end as NaN and makes all of it NaN.
-    double mean = Arrays.stream(draws).average().orElse(Double.NaN);
+    double sum = 0;
+    for (double d : draws) sum += d;
+    double mean = sum / n;
     double squares = 0;
     for (double d : draws) squares += (d - mean) * (d - mean);
-    return new Sampled(
-        mean, Math.sqrt(squares / (n - 1)), quantile(draws, 0.025), quantile(draws, 0.975));
+    double sd = Math.sqrt(squares / (n - 1));
+    // A draw for which the equation has no value makes all of it NaN.
+    if (Double.isNaN(mean)) return new Sampled(mean, sd, Double.NaN, Double.NaN);
+    return new Sampled(mean, sd, quantile(draws, 0.025), quantile(draws, 0.975));
   }
 
-  private static double quantile(double[] sorted, double p) {
-    double at = p * (sorted.length - 1);
+  private static double quantile(double[] draws, double p) {
+    double at = p * (draws.length - 1);
     int i = (int) at;
-    if (i + 1 >= sorted.length) return sorted[sorted.length - 1];
-    return sorted[i] + (at - i) * (sorted[i + 1] - sorted[i]);
+    select(draws, i);
+    double here = draws[i];
+    if (i + 1 >= draws.length) return here;
+    double next = Double.POSITIVE_INFINITY;
+    for (int j = i + 1; j < draws.length; j++) next = Math.min(next, draws[j]);
+    return here + (at - i) * (next - here);
+  }
+
+  /**
+   * Puts the k-th smallest at its place, the smaller ones before it and the larger ones behind
+   * (Hoare, "Algorithm 65: Find", Comm. ACM 4, 1961): two quantiles need no whole sort.
+   */
+  private static void select(double[] a, int k) {
+    int low = 0;
+    int high = a.length - 1;
+    while (low < high) {
+      double pivot = a[k];
+      int i = low;
+      int j = high;
+      while (i <= j) {
+        while (a[i] < pivot) i++;
+        while (a[j] > pivot) j--;
+        if (i <= j) {
+          double t = a[i];
+          a[i++] = a[j];
+          a[j--] = t;
+        }
+      }
+      if (j < k) low = i;
+      if (k < i) high = j;
+    }
   }
 }

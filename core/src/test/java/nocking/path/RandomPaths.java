@@ -112,7 +112,8 @@ record RandomPaths(Sensor sensor, List<Stage> stages, Converter converter) {
           new Thermocouple(ThermocoupleType.values()[r.nextInt(8)], v(40 * r.nextDouble()), source);
       case 8 -> new CurrentLoop(v(low), v(high), v(0.004), v(0.02));
       case 9 ->
-          new Potentiometer(v(low), v(high), v(5 + 5 * r.nextDouble()), v(90), v(5), v(5e3), ends);
+          new Potentiometer(
+              v(low), v(high), v(0.05 + 0.05 * r.nextDouble()), v(0.9), v(5), v(5e3), ends);
       case 10 -> new StrainBridge(v(high + 60), v(2), v(0.1 * r.nextDouble()), v(5), v(350));
       case 11 -> new BipolarSensor(v(2.5), v(0.01 + 0.02 * r.nextDouble()), v(60), source);
       default ->
@@ -174,7 +175,7 @@ record RandomPaths(Sensor sensor, List<Stage> stages, Converter converter) {
       case 7 -> new Follower(low, high);
       case 8 ->
           new ReferenceBlend(
-              v(5), ohms(r), v(100 * r.nextDouble()), ohms(r), v(5 + 90 * r.nextDouble()));
+              v(5), ohms(r), v(r.nextDouble()), ohms(r), v(0.05 + 0.9 * r.nextDouble()));
       case 9 -> new OffsetAdder(ohms(r), ohms(r), v(r.nextBoolean() ? 0 : 5));
       case 10 -> new RcFilter(ohms(r), v(100e-9));
       case 11 -> new SeriesResistor(ohms(r));
@@ -218,8 +219,8 @@ record RandomPaths(Sensor sensor, List<Stage> stages, Converter converter) {
               + (p.end().number() - p.start().number())
                   * (x - p.from().number())
                   / (p.to().number() - p.from().number());
-      double below = p.ends().number() + k / 100 * p.track().number();
-      double above = p.ends().number() + (1 - k / 100) * p.track().number();
+      double below = p.ends().number() + k * p.track().number();
+      double above = p.ends().number() + (1 - k) * p.track().number();
       return below * above / (below + above);
     }
     if (sensor instanceof AcVoltage) return 0;

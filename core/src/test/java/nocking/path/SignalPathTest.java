@@ -207,7 +207,7 @@ class SignalPathTest {
       double rA = 500 + 5e3 * r.nextDouble();
       double rB = 2e3 + 2e4 * r.nextDouble();
       double source = 500 * r.nextDouble();
-      var blend = new ReferenceBlend(v(5), v(rA), v(100 * kA), v(rB), v(100 * kB));
+      var blend = new ReferenceBlend(v(5), v(rA), v(kA), v(rB), v(kB));
       var sensor = new LinearSensor(v(1), v(0), v(0.03), v(0), v(100), v(source));
       SignalPath p = SignalPath.of(RandomPaths.X, sensor, List.of(blend), Converter.of(12, 5));
       double reference = 5 * kA;
@@ -245,7 +245,7 @@ class SignalPathTest {
   /** A loaded wiper has its quantity under and over the line: turned round numerically. */
   @Test
   void loadedWiperIsTurnedRoundNumerically() {
-    var wiper = new Potentiometer(v(0), v(100), v(5), v(95), v(5), v(5e3), v(0));
+    var wiper = new Potentiometer(v(0), v(100), v(0.05), v(0.95), v(5), v(5e3), v(0));
     SignalPath p =
         SignalPath.of(
             RandomPaths.X, wiper, List.of(new Divider(v(5.1e3), v(10e3))), Converter.of(12, 3.3));

@@ -155,10 +155,10 @@ class OwnModelsTest {
   void loopPotentiometerAndBridgeGiveTheirEnds() {
     var loop = new CurrentLoop(v(0), v(4), v(0.004), v(0.020));
     assertThat(curve(loop).output(1)).isCloseTo(0.008, within(1e-15));
-    var backwards = new Potentiometer(v(0), v(100), v(95), v(5), v(5), v(5e3), v(0));
+    var backwards = new Potentiometer(v(0), v(100), v(0.95), v(0.05), v(5), v(5e3), v(0));
     assertThat(curve(backwards).output(0)).isCloseTo(4.75, within(1e-12));
     assertThat(curve(backwards).output(100)).isCloseTo(0.25, within(1e-12));
-    var ends = new Potentiometer(v(0), v(100), v(0), v(100), v(5), v(5e3), v(50));
+    var ends = new Potentiometer(v(0), v(100), v(0), v(1), v(5), v(5e3), v(50));
     assertThat(curve(ends).output(0)).isCloseTo(5 * 50 / 5100.0, within(1e-12));
     var bridge = new StrainBridge(v(60), v(2), v(0.05), v(5), v(350));
     assertThat(curve(bridge).output(60)).isCloseTo(0.01025, within(1e-12));

@@ -170,7 +170,7 @@ class ToleranceTest {
                 .withSurroundings(Surroundings.of(v(10), v(30), null))
                 .withStages(List.of(new Divider(v(5.1e3).withSpread(spread), v(10e3)))));
     ErrorModel m = model(c);
-    double sensitivity = m.sensitivities(60)[0];
+    double sensitivity = new Sensitivities(m).at(60)[0];
     BudgetPoint p = Budget.at(m, new double[] {60}).getFirst();
     double drift = Math.abs(sensitivity) * 5.1e3 * 100e-6 * 10;
     assertThat(p.after().worstCase()).isCloseTo(drift + m.halfCount(60), within(1e-6));

@@ -99,7 +99,11 @@ final class PlantSide {
         .withStages(
             List.of(
                 new ReferenceBlend(
-                    volts("5 V"), ohms("1k"), Value.of(20), ohms("10k"), Value.of(89))))
+                    volts("5 V"),
+                    ohms("1k"),
+                    Value.typed("20%", Unit.ONE),
+                    ohms("10k"),
+                    Value.typed("89%", Unit.ONE))))
         .withConverter(Converter.of(12, 3.3));
   }
 }

@@ -126,7 +126,13 @@ final class WaterSide {
   static Channel sluice() {
     var wiper =
         new Potentiometer(
-            ZERO, Value.of(100), Value.of(92), Value.of(8), volts("5 V"), ohms("5k"), ohms("20"));
+            ZERO,
+            Value.of(100),
+            Value.typed("92%", Unit.ONE),
+            Value.typed("8%", Unit.ONE),
+            volts("5 V"),
+            ohms("5k"),
+            ohms("20"));
     return Channel.blank("hatchery-sg-p1", "SG-P1")
         .define(
             d ->

@@ -76,7 +76,7 @@ class HatcheryTest {
     assertThat(rules("FH-W1")).containsExactly("constant-offset");
     assertThat(rules("AE-V1")).containsExactly("converter-use");
     assertThat(rules("PD-Q1")).isEmpty();
-    assertThat(rules("GV-P1")).isEmpty();
+    assertThat(rules("GV-P1")).containsExactly("loading");
   }
 
   @Test

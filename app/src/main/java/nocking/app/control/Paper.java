@@ -68,20 +68,18 @@ public final class Paper extends VBox {
   }
 
   /**
-   * Puts controls in the place of the title, the first at the left end and the others at the right
-   * one, with the note between them as far as there is room.
+   * Puts controls in the place of the title, with the note behind them; what has no room goes to a
+   * second line.
    */
   public Paper head(Node first, Node... others) {
-    var gap = new Region();
-    HBox.setHgrow(gap, Priority.ALWAYS);
-    note.setMinWidth(0);
+    var flow = new FlowPane(8, 6, first);
+    flow.setAlignment(Pos.CENTER_LEFT);
+    flow.setMinWidth(0);
     ((Region) first).setMinWidth(Region.USE_PREF_SIZE);
-    head.getChildren().setAll(first, note, gap);
-    for (Node n : others) {
-      ((Region) n).setMinWidth(Region.USE_PREF_SIZE);
-      head.getChildren().add(n);
-    }
-    head.setSpacing(8);
+    for (Node n : others) ((Region) n).setMinWidth(Region.USE_PREF_SIZE);
+    flow.getChildren().addAll(others);
+    flow.getChildren().add(note);
+    getChildren().set(0, flow);
     return this;
   }
 

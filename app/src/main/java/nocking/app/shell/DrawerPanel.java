@@ -10,7 +10,9 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -96,9 +98,11 @@ final class DrawerPanel extends VBox {
     getChildren().addAll(title, note, grid, foot);
     setVisible(false);
     managedProperty().bind(visibleProperty());
-    setOnKeyPressed(
+    // Before the table takes Escape for itself; a cell that is being edited keeps it.
+    addEventFilter(
+        KeyEvent.KEY_PRESSED,
         e -> {
-          if (e.getCode() == KeyCode.ESCAPE) {
+          if (e.getCode() == KeyCode.ESCAPE && !(e.getTarget() instanceof TextField)) {
             close();
             e.consume();
           }

@@ -210,6 +210,7 @@ public final class ConditionStage implements StageView {
         };
     VBox.setVgrow(body, Priority.ALWAYS);
     plotPaper.getChildren().set(plotPaper.getChildren().size() - 1, body);
+    plotPaper.setMinHeight(v == View.ERROR || v == View.WHAT_IF ? 330 : 230);
     drawView(desk.analysis());
     probe();
   }

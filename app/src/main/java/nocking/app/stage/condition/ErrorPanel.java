@@ -12,6 +12,7 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -105,11 +106,11 @@ final class ErrorPanel extends VBox {
     progress.setId("error-progress");
     progress.setPrefWidth(80);
     progress.setVisible(false);
-    var top = new HBox(8, when, draw, progress);
+    var top = new FlowPane(8, 6, when, draw, progress);
     top.setAlignment(Pos.CENTER_LEFT);
     var around =
-        new HBox(
-            8, new Label("Ambient"), ambient.bare(), new Label("Reference ±"), reference.bare());
+        new FlowPane(
+            8, 6, new Label("Ambient"), ambient.bare(), new Label("Reference ±"), reference.bare());
     around.setAlignment(Pos.CENTER_LEFT);
     ambient.field().setMaxWidth(96);
     ambient.field().setPrefColumnCount(9);
@@ -117,6 +118,7 @@ final class ErrorPanel extends VBox {
     reference.field().setPrefColumnCount(9);
     sentence.setId("error-sentence");
     sentence.setWrapText(true);
+    sentence.setMinHeight(USE_PREF_SIZE);
     sentence.getStyleClass().add("caption");
     bars.setId("error-bars");
     bars.setMinWidth(178);
@@ -259,6 +261,7 @@ final class ErrorPanel extends VBox {
             + drawnSays(a)
             + ".");
     rank(errors(worst).ranking());
+    bars.getChildren().add(legend());
     plot.show(plotOf(a));
   }
 
@@ -311,6 +314,15 @@ final class ErrorPanel extends VBox {
     }
   }
 
+  private Label legend() {
+    var l =
+        new Label(
+            "Line: worst case. Dashes: 2u." + (drawn.isEmpty() ? "" : " Squares: 95 % of draws."));
+    l.getStyleClass().add("caption");
+    l.setWrapText(true);
+    return l;
+  }
+
   private Plot plotOf(Analysis a) {
     double[] x = points.stream().mapToDouble(BudgetPoint::quantity).toArray();
     double[] worst = points.stream().mapToDouble(p -> errors(p).worstCase()).toArray();
@@ -338,9 +350,6 @@ final class ErrorPanel extends VBox {
               Role.POINT, at, drawn.stream().mapToDouble(r -> sampled(r).high()).toArray()));
     }
     Span w = a.channel().definition().working();
-    layers.add(new Layer.Label(Role.CURVE, w.at(0.03), worst[0] + 0.1 * top, "worst case", false));
-    layers.add(
-        new Layer.Label(Role.OTHER, w.at(0.97), two[two.length - 1] - 0.12 * top, "2u", true));
     String unit = a.channel().definition().unit();
     return new Plot(
         new Axis("%s, %s".formatted(a.channel().definition().kind().title(), unit), w),

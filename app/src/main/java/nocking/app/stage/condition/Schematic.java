@@ -145,16 +145,16 @@ final class Schematic extends Pane {
       }
       case ReferenceBlend b -> {
         terminal(8, TOP + 6, "in");
-        wire(14, TOP + 6, 190, TOP + 6);
-        down(190, TOP + 6, 84, label(b, "RB"));
-        wiper(190, 48, Numbers.trimmed(b.blendWiper().number(), 3) + " %");
-        wire(70, 84, 190, 84);
-        supply(40, 44, volts(b.supply().number()));
-        down(40, 44, GROUND, label(b, "RA"));
-        wiper(40, 76, Numbers.trimmed(b.referenceWiper().number(), 3) + " %");
-        wire(56, 76, 70, 76);
-        wire(70, 76, 70, 84);
-        ground(40, GROUND);
+        wire(14, TOP + 6, 170, TOP + 6);
+        down(170, TOP + 6, 96, label(b, "RB"));
+        wiper(170, 42, percent(b.blendWiper().number()));
+        wire(84, 96, 170, 96);
+        supply(30, 44, volts(b.supply().number()));
+        down(30, 44, GROUND, label(b, "RA"));
+        wiper(30, 92, percent(b.referenceWiper().number()));
+        wire(46, 92, 84, 92);
+        wire(84, 92, 84, 96);
+        ground(30, GROUND);
       }
       case BridgeRectifier r -> {
         terminal(8, MID, "~");
@@ -304,6 +304,10 @@ final class Schematic extends Pane {
     return symbol + " " + Network.code(e.value(f).number());
   }
 
+  private static String percent(double share) {
+    return Numbers.trimmed(100 * share, 3) + " %";
+  }
+
   private static String volts(double v) {
     return v == 0 ? "0 V" : Numbers.compact(v, "V", 4).replace('-', '−');
   }
@@ -356,11 +360,11 @@ final class Schematic extends Pane {
     wire(x + 5, y, x + 16, y);
     add(new Polygon(x + 5, y, x + 11, y - 3, x + 11, y + 3), "joint");
     if (x > WIDTH / 2) {
-      wire(x + 16, y, x + 46, y);
-      terminal(x + 44, y, "out");
-      text(x - 44, y + 4, value, false);
+      wire(x + 16, y, 240, y);
+      terminal(240, y, "out");
+      text(x - 42, y + 4, value, false);
     } else {
-      text(x + 20, y - 4, value, false);
+      text(x + 20, y + 12, value, false);
     }
   }
 

@@ -292,7 +292,7 @@ final class WantedPanel extends VBox {
               toStart = p.at(w.low()).nodes().get(index + 1).wanted();
               toEnd = p.at(w.high()).nodes().get(index + 1).wanted();
             });
-    to.show(Numbers.significant(toStart, 4) + " … " + Numbers.significant(toEnd, 4), "V");
+    to.show(Numbers.trimmed(toStart, 3) + " … " + Numbers.trimmed(toEnd, 3), "V");
     total.show(Network.code(window.low()) + " … " + Network.code(window.high()), "Ω");
     power.show(Double.isInfinite(perPart) ? "" : Numbers.plain(perPart), "W");
   }

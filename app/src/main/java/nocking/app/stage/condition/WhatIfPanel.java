@@ -8,7 +8,7 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
@@ -45,7 +45,7 @@ final class WhatIfPanel extends VBox {
   private final Label now = line("whatif-now");
   private final Label then = line("whatif-then");
   private final Label shift = new Label();
-  private final Button change = new Button("Change it everywhere");
+  private final Button change = new Button("Change it");
   private final Grid grid;
   private List<Row> rows = List.of();
   private Value other;
@@ -66,17 +66,20 @@ final class WhatIfPanel extends VBox {
     value =
         new EntryField("whatif-value", "is", true, this::take, () -> {})
             .help("The value that the constant might have instead; nothing changes yet.");
-    value.setMaxWidth(330);
+    value.bare();
+    value.field().setMaxWidth(110);
+    value.field().setPrefColumnCount(10);
+    symbol.setMinWidth(92);
     change.setId("whatif-change");
     change.setOnAction(e -> apply());
-    var top = new HBox(10, new Label("What if"), symbol, value, change);
+    var top = new FlowPane(8, 6, new Label("What if"), symbol, new Label("is"), value, change);
     top.setAlignment(Pos.CENTER_LEFT);
     shift.setId("whatif-shift");
     shift.setWrapText(true);
     grid =
         new Grid(
             "whatif-grid",
-            "Choose a constant and another value for it.",
+            "Choose a constant and another value for it: what the board would give, read by the present equation.",
             List.of(
                 Column.shown("applied", 80, true, i -> fixed(rows.get(i).applied, 0)),
                 Column.shown("Vout now", 90, true, i -> Numbers.fixed(rows.get(i).now, 4)),

@@ -61,14 +61,14 @@ final class SwapPanel extends VBox {
             "swap-grid",
             "Choose a card: nothing changes until it is fitted.",
             List.of(
-                Column.shown("", 90, false, i -> row(i).where()),
-                Column.shown("applied", 90, true, i -> amount(row(i).applied())),
-                Column.shown("now V", 85, true, i -> Numbers.fixed(row(i).before(), 4)),
-                Column.shown("then V", 85, true, i -> Numbers.fixed(row(i).after(), 4)),
-                Column.shown("would read", 100, true, i -> amount(row(i).reading())),
-                Column.shown("off by", 90, true, i -> Numbers.signed(row(i).error(), decimals()))
+                Column.shown("", 84, false, i -> row(i).where()),
+                Column.shown("applied", 58, true, i -> amount(row(i).applied())),
+                Column.shown("now V", 64, true, i -> Numbers.fixed(row(i).before(), 4)),
+                Column.shown("then V", 64, true, i -> Numbers.fixed(row(i).after(), 4)),
+                Column.shown("reads", 62, true, i -> amount(row(i).reading())),
+                Column.shown("off by", 64, true, i -> Numbers.signed(row(i).error(), decimals()))
                     .styled(i -> fails(i) ? "text-fail" : ""),
-                Column.shown("", 80, false, i -> row(i).clipped() ? "clips" : "")),
+                Column.shown("", 44, false, i -> row(i).clipped() ? "clips" : "")),
             i -> false);
     grid.setMinHeight(130);
     VBox.setVgrow(grid, Priority.ALWAYS);
