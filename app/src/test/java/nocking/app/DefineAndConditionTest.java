@@ -19,15 +19,20 @@ import javafx.scene.layout.VBox;
 import nocking.app.desk.Background;
 import nocking.channel.Book;
 import nocking.channel.Channel;
+import nocking.channel.Hazard;
+import nocking.channel.QuantityKind;
 import nocking.channel.SensorCard;
+import nocking.channel.UnitChange;
 import nocking.channel.WorkStep;
 import nocking.demo.Hatchery;
 import nocking.parts.PreferredSeries;
 import nocking.parts.StockPart;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.FormulaSensor;
 import nocking.sensor.NtcBeta;
 import nocking.sensor.NtcSteinhart;
+import nocking.sensor.PlatinumRtd;
 import nocking.sensor.RatiometricSensor;
 import nocking.sensor.Sensor;
 import nocking.sensor.TableSensor;
@@ -150,6 +155,8 @@ class DefineAndConditionTest extends WindowTest {
     choose("swap-card", large);
     assertThat(text("swap-sentence"))
         .isEqualTo("At rest the new one reads the same; at full scale 36 kPa low.");
+    assertThat(text("swap-nodes"))
+        .isEqualTo("Full scale: TP1 2.920 V → 1.408 V, TP2 1.934 V → 932.5 mV, code 2400 → 1157");
     assertThat(((RatiometricSensor) channel().sensor()).highAt().number()).isEqualTo(100);
     hands.click("swap-accept");
     assertThat(((RatiometricSensor) channel().sensor()).highAt().number()).isEqualTo(250);
@@ -194,10 +201,10 @@ class DefineAndConditionTest extends WindowTest {
     hands.click("define-view-which-range?");
     assertThat(column("range-grid", 0))
         .containsExactly("Suction 50 g", "Manifold 100 g", "Manifold 250 g", "Line 1000 g");
-    assertThat(column("range-grid", 6))
+    assertThat(column("range-grid", 1))
         .containsExactly("clips at 50", "fits", "too coarse", "too coarse");
     hands.fill("range-spans", "0…70");
-    assertThat(column("range-grid", 6)).startsWith("clips at 50", "fits", "larger", "too coarse");
+    assertThat(column("range-grid", 1)).startsWith("clips at 50", "fits", "larger", "too coarse");
     select("range-grid", 2);
     hands.click("range-take");
     assertThat(text("swap-sentence"))
@@ -296,6 +303,36 @@ class DefineAndConditionTest extends WindowTest {
       assertThat(channel().sensor().model()).isEqualTo(model.model());
       assertThat(Hands.ask(() -> desk.analysis().sensorCurve())).as(model.model()).isPresent();
     }
+  }
+
+  /** Pressure and mains bring their caution along; it can be taken off again. */
+  @Test
+  void cautionStandsWhereADangerIsEntered() {
+    blank();
+    choose("define-kind", QuantityKind.PRESSURE);
+    assertThat(channel().definition().hazards()).containsExactly(Hazard.PRESSURE);
+    assertThat(analysis().findings()).extracting(f -> f.rule()).contains("caution");
+    hands.click("hazard-pressure");
+    assertThat(channel().definition().hazards()).isEmpty();
+    choose("define-kind", QuantityKind.VOLTAGE);
+    hands.click("offer-ac");
+    assertThat(channel().definition().hazards()).containsExactly(Hazard.MAINS);
+  }
+
+  /** A temperature sensor on a channel of pressure is said, and nothing breaks. */
+  @Test
+  void sensorOfAnotherQuantityIsSaid() {
+    openDemo("RW-T1", WorkStep.DEFINE);
+    hands.run(() -> desk.edit("rtd", "", c -> c.withSensor(PlatinumRtd.of(100))));
+    hands.run(() -> desk.edit("unit", "", c -> UnitChange.apply(c, Unit.of("kPa"))));
+    assertThat(analysis().findings().getFirst().detail())
+        .contains("This sensor measures a temperature and the channel's unit is kPa");
+    hands.run(() -> desk.probe(5));
+    hands.press(KeyCode.CONTROL, KeyCode.DIGIT2);
+    hands.click("condition-view-error");
+    settled();
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(analysis().path()).isPresent();
   }
 
   @Test

@@ -14,6 +14,10 @@ import java.time.ZoneOffset;
 import java.util.List;
 import nocking.channel.Book;
 import nocking.channel.Channel;
+import nocking.channel.QuantityKind;
+import nocking.channel.SensorCard;
+import nocking.parts.StockPart;
+import nocking.sensor.Sensor;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -141,9 +145,9 @@ class BookFileTest {
     try (BookFile b = open()) {
       b.save(channel("1", "A"), "one");
     }
-    tamper("PRAGMA user_version = 2");
+    tamper("PRAGMA user_version = 3");
     try (BookFile b = open()) {
-      assertThat(b.readOnlyBecause()).startsWith("a newer Nocking wrote it (book version 2");
+      assertThat(b.readOnlyBecause()).startsWith("a newer Nocking wrote it (book version 3");
       assertThat(b.read().channels()).hasSize(1);
     }
   }
@@ -158,6 +162,64 @@ class BookFileTest {
     }
     try (BookFile b = BookFile.openToRead(copy, NOON)) {
       assertThat(b.read().channels()).hasSize(1);
+      assertThat(b.problems()).isEmpty();
+    }
+  }
+
+  private static SensorCard card(int revision) {
+    return new SensorCard(
+        "k",
+        "Manifold",
+        "datasheet",
+        "2026-03-01",
+        QuantityKind.PRESSURE,
+        "kPa",
+        Sensor.models().getFirst(),
+        revision);
+  }
+
+  private static final List<StockPart> DRAWER =
+      List.of(new StockPart("top", 4700, 1, 0.25, 250, 3), new StockPart("", 10e3, 5, 0, 0, 1));
+
+  @Test
+  void cardsAndDrawerComeBackAndAreWatched() throws SQLException {
+    try (BookFile b = open()) {
+      b.saveCards(List.of(card(1)), "card");
+      b.saveStock(DRAWER, "drawer");
+      b.saveCards(List.of(card(2)), "card changed");
+    }
+    try (BookFile b = open()) {
+      assertThat(b.read().cards()).containsExactly(card(2));
+      assertThat(b.read().stock()).isEqualTo(DRAWER);
+      assertThat(b.problems()).isEmpty();
+    }
+    tamper("UPDATE stock SET quantity = 99 WHERE place = 0");
+    tamper("UPDATE card SET document = replace(document, 'Manifold', 'Other')");
+    try (BookFile b = open()) {
+      assertThat(b.problems())
+          .containsExactlyInAnyOrder(
+              "the sensor cards were changed outside the log",
+              "the drawer was changed outside the log");
+    }
+  }
+
+  /** A book of the first version is brought to the present one, with everything that was in it. */
+  @Test
+  void bookOfTheFirstVersionIsMigrated() throws SQLException {
+    Channel c = channel("1", "IN-T2");
+    try (BookFile b = open()) {
+      b.save(c, "new");
+    }
+    tamper("DROP TABLE card");
+    tamper("DROP TABLE stock");
+    tamper("DELETE FROM flyway_schema_history WHERE version = '2'");
+    tamper("PRAGMA user_version = 1");
+    try (BookFile b = BookFile.openToRead(folder.resolve("b.nocking"), NOON)) {
+      assertThat(b.read().stock()).isEmpty();
+    }
+    try (BookFile b = open()) {
+      assertThat(b.read().channels()).containsExactly(c);
+      b.saveStock(DRAWER, "drawer");
       assertThat(b.problems()).isEmpty();
     }
   }

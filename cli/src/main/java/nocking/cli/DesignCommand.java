@@ -74,7 +74,7 @@ final class DesignCommand extends JsonOption {
   String tolerance;
 
   @Option(names = "--parts", paramLabel = "N", description = "Most single resistors, 1 to 6.")
-  Integer parts;
+  String parts;
 
   @Option(
       names = "--stock",
@@ -150,7 +150,14 @@ final class DesignCommand extends JsonOption {
   }
 
   private int most(int otherwise) {
-    return parts == null ? otherwise : parts;
+    if (parts == null) return otherwise;
+    // 2..6 means up to six.
+    String last = parts.substring(parts.lastIndexOf('.') + 1).strip();
+    if (!last.matches("\\d{1,3}")) {
+      throw new QuantityException(
+          "read --parts %s, expected a number from 1 to 6".formatted(parts));
+    }
+    return Integer.parseInt(last);
   }
 
   private Assortment assortment() {

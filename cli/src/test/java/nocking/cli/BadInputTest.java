@@ -157,6 +157,7 @@ class BadInputTest {
         "design divider --in 5V --out 3V --total 50k..10k | 3 | a range must rise",
         "design divider --in 5V --out 3V --parts 9 | 3 | a search takes 1 to 6 parts, not 9",
         "design divider --in 5V --out 3V --series E25 | 3 | 'E25' is no series",
+        "design divider --in 5V --out 3V --parts many | 3 | expected a number from 1 to 6",
         "design magic | 3 | is no design; known are divider",
         "design string --value 1M --volts 300V | 3 | --watts is missing",
         "design pull-up linear slope=1mV --range 0..10 | 3 | a pull-up needs a sensor that is a resistance",

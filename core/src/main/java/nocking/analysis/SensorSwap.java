@@ -7,6 +7,7 @@ import java.util.function.DoubleUnaryOperator;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.fit.Curve;
+import nocking.path.ReadOut;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.sensor.Sensor;
@@ -27,10 +28,17 @@ public record SensorSwap(List<Row> rows, String problem) {
    * @param before volts at the converter with the present sensor
    * @param after volts at the converter with the new one
    * @param reading of the new one by the present calibration
+   * @param nodes every test point before and after, and the code, in words
    * @param clipped true when a stage or the converter stands at its end with the new one
    */
   public record Row(
-      String where, double applied, double before, double after, double reading, boolean clipped) {
+      String where,
+      double applied,
+      double before,
+      double after,
+      double reading,
+      boolean clipped,
+      String nodes) {
     public double error() {
       return reading - applied;
     }
@@ -72,7 +80,31 @@ public record SensorSwap(List<Row> rows, String problem) {
     double reference = after.converter().reference().number();
     double seen = Math.clamp(volts, 0, reference);
     boolean clipped = after.at(x).clipped() || seen != volts;
-    rows.add(new Row(where, x, before.at(x).output(), volts, reads.applyAsDouble(seen), clipped));
+    rows.add(
+        new Row(
+            where,
+            x,
+            before.at(x).output(),
+            volts,
+            reads.applyAsDouble(seen),
+            clipped,
+            nodes(before.at(x), after.at(x))));
+  }
+
+  private static String nodes(ReadOut before, ReadOut after) {
+    var words = new ArrayList<String>();
+    for (int i = 0; i < before.nodes().size(); i++) {
+      ReadOut.Node was = before.nodes().get(i);
+      ReadOut.Node is = after.nodes().get(i);
+      words.add(
+          "%s %s → %s"
+              .formatted(
+                  was.point().name(),
+                  Numbers.engineering(was.value(), was.point().unit().symbol(), 4),
+                  Numbers.engineering(is.value(), is.point().unit().symbol(), 4)));
+    }
+    words.add("code %d → %d".formatted(before.code(), after.code()));
+    return String.join(", ", words);
   }
 
   /** In words: {@code at rest the new one reads 3.1 kPa low; at full scale 40 kPa high}. */

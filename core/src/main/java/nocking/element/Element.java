@@ -60,11 +60,16 @@ public interface Element {
   }
 
   /**
-   * Checks every parameter against its valid range.
+   * Checks every parameter against its valid range, and that every choice is made.
    *
    * @throws QuantityException one sentence naming the element and the parameter
    */
   default void require(Unit quantity) {
+    for (Chosen c : choices()) {
+      if (c.value() == null) {
+        throw new QuantityException("%s: %s is missing".formatted(title(), c.label()));
+      }
+    }
     for (Field field : fields()) {
       try {
         field.require(value(field), quantity);

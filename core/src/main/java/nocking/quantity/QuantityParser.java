@@ -108,9 +108,11 @@ public final class QuantityParser {
   }
 
   private static String expected(Unit unit) {
-    return unit.dimension().isNone()
-        ? "a number" + (unit.symbol().isEmpty() ? "" : " in " + unit.symbol())
-        : unit.dimension().says() + " in " + unit.symbol();
+    if (unit.dimension().isNone()) {
+      return "a number" + (unit.symbol().isEmpty() ? "" : " in " + unit.symbol());
+    }
+    String says = unit.dimension().says();
+    return (says.startsWith("a quantity") ? "a value" : says) + " in " + unit.symbol();
   }
 
   private Quantity whole() {

@@ -40,6 +40,10 @@ public record FormulaSensor(
         Value sourceResistance)
     implements Sensor {
 
+  public FormulaSensor {
+    if (formula == null) throw new QuantityException("the formula is missing");
+  }
+
   /** The only name that can stand in a formula beside functions and pi is the quantity. */
   private static final Pattern QUANTITY = Pattern.compile("\\b(?!pi\\b)[A-Za-z]\\w*\\b(?!\\s*\\()");
 

@@ -107,7 +107,11 @@ public record NtcBeta(
     return celsius(from, to, quantity);
   }
 
+  /** A range in °C on a channel of temperature; elsewhere the numbers as they are. */
   static Span celsius(Value from, Value to, Unit quantity) {
+    if (!quantity.dimension().equals(Unit.CELSIUS.dimension())) {
+      return Span.between(from.number(), to.number());
+    }
     return Span.between(
         Unit.CELSIUS.convert(from.number(), quantity), Unit.CELSIUS.convert(to.number(), quantity));
   }

@@ -32,7 +32,13 @@ public record SteppedSensor(
    *
    * @param output volts
    */
-  public record Position(String name, Value output) {}
+  public record Position(String name, Value output) {
+    public Position {
+      if (name == null || output == null) {
+        throw new QuantityException("a position needs its name and its voltage");
+      }
+    }
+  }
 
   static final SteppedSensor EXAMPLE =
       new SteppedSensor(
@@ -43,6 +49,9 @@ public record SteppedSensor(
           Value.of(0));
 
   public SteppedSensor {
+    if (positions == null || positions.size() < 2) {
+      throw new QuantityException("a selector needs at least two positions");
+    }
     positions = List.copyOf(positions);
   }
 
@@ -68,9 +77,6 @@ public record SteppedSensor(
 
   @Override
   public Expr output(Measurand x, Symbols own) {
-    if (positions.size() < 2) {
-      throw new QuantityException("a selector needs at least two positions");
-    }
     double[] at = IntStream.rangeClosed(1, positions.size()).asDoubleStream().toArray();
     double[] volts = positions.stream().mapToDouble(p -> p.output().number()).toArray();
     for (int i = 1; i < volts.length; i++) {
@@ -90,7 +96,7 @@ public record SteppedSensor(
 
   @Override
   public Span rated(Unit quantity) {
-    return new Span(1, Math.max(2, positions.size()));
+    return new Span(1, positions.size());
   }
 
   @Override

@@ -60,6 +60,8 @@ public record TableSensor(
           Value.of(0));
 
   public TableSensor {
+    int rows = points == null ? 0 : points.size();
+    if (rows < 2) throw new QuantityException("a table needs at least two rows; it has " + rows);
     points = List.copyOf(points);
   }
 
@@ -93,9 +95,6 @@ public record TableSensor(
    * @throws QuantityException naming the rows that are not monotone
    */
   public Piecewise graph() {
-    if (points.size() < 2) {
-      throw new QuantityException("a table needs at least two rows; it has " + points.size());
-    }
     double direction = Math.signum(at(1) - at(0));
     double slope = Math.signum(output(1) - output(0));
     for (int i = 1; i < points.size(); i++) {

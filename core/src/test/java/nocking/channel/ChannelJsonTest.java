@@ -101,6 +101,37 @@ class ChannelJsonTest {
     assertThat(schema.validate(wrong, InputFormat.JSON)).isNotEmpty();
   }
 
+  /** What a hand may leave out or spoil is said with its place. */
+  @Test
+  void sensorsThatAreNotWholeAreRefused() {
+    String table =
+        ChannelJson.write(
+            Channels.blower()
+                .withSensor(
+                    Sensor.models().stream()
+                        .filter(s -> s.model().equals("table"))
+                        .findFirst()
+                        .orElseThrow()));
+    assertRefused(
+        table.replaceAll(
+            "(?s)\"points\" : \\[ \\{.*?\"interpolation", "\"points\" : [], \"interpolation"),
+        "a table needs at least two rows; it has 0");
+    assertRefused(
+        table.replace("\"interpolation\" : \"linear\"", "\"interpolation\" : null"),
+        "Between the rows is missing");
+    assertRefused(table.replace("\"linear\"", "\"wavy\""), "wavy");
+    assertRefused(
+        table.replaceFirst("\"output\" : 0.5", "\"output\" : null"), "a row of a table needs");
+    assertRefused(table.replaceFirst("0.5", "\"about a half\""), "c.json");
+  }
+
+  private static void assertRefused(String json, String says) {
+    assertThatThrownBy(() -> ChannelJson.readChannel(json, "c.json"))
+        .isInstanceOf(DocumentException.class)
+        .hasMessageStartingWith("c.json")
+        .hasMessageContaining(says);
+  }
+
   @Test
   void handWrittenValuesAreTaken() {
     String json = ChannelJson.write(Channels.blower());

@@ -19,18 +19,23 @@ import nocking.element.Measurand;
 import nocking.network.Circuit;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
+import nocking.sensor.AcVoltage;
 import nocking.sensor.CurrentLoop;
 import nocking.sensor.LinearSensor;
+import nocking.sensor.PlatinumRtd;
 import nocking.sensor.Potentiometer;
 import nocking.sensor.TwoPointSensor;
+import nocking.stage.BridgeRectifier;
 import nocking.stage.DifferenceAmp;
 import nocking.stage.Divider;
 import nocking.stage.FourResistorAmp;
 import nocking.stage.RcFilter;
 import nocking.stage.ReferenceBlend;
+import nocking.stage.WheatstoneBridge;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** Closed forms against the nodal solver, and the numbers that the job knows by heart. */
@@ -267,5 +272,47 @@ class SignalPathTest {
                     RandomPaths.X, loop, List.of(new Divider(v(1), v(1))), Converter.of(12, 3.3)))
         .hasMessage(
             "TP1 carries a current, and the divider takes a voltage or an alternating voltage");
+  }
+
+  /** Every kind of Wheatstone bridge, loaded, over a wide swing of its sensor. */
+  @ParameterizedTest
+  @EnumSource(WheatstoneBridge.Arms.class)
+  void bridgesAreExact(WheatstoneBridge.Arms arms) {
+    for (double celsius : new double[] {-150, -20, 0, 60, 250}) {
+      var bridge = new WheatstoneBridge(arms, v(3.3), v(100), v(110), v(95));
+      var paths =
+          new RandomPaths(
+              PlatinumRtd.of(100),
+              List.of(bridge, new Divider(v(1e3), v(2e3))),
+              Converter.of(12, 3.3));
+      Map<String, Double> solved = paths.circuit(celsius).solve();
+      var nodes = paths.path().at(celsius).nodes();
+      for (int i = 1; i < nodes.size(); i++) {
+        assertThat(nodes.get(i).value())
+            .as("%s at %s", arms, celsius)
+            .isCloseTo(solved.get("TP" + (i + 1)), within(1e-12));
+      }
+    }
+  }
+
+  /** 230 V RMS: 325.3 V peak, less two drops, less half the ripple of what the string draws. */
+  @Test
+  void rectifierGivesPeakLessDropsAndHalfTheRipple() {
+    var rectifier = new BridgeRectifier(v(0.8), v(1e-6), v(50), null);
+    var string = new Divider(v(1.56e6), v(13e3));
+    SignalPath p =
+        SignalPath.of(
+            new Measurand("U", Unit.VOLT),
+            AcVoltage.sine(1, 300),
+            List.of(rectifier, string),
+            Converter.of(12, 3.3));
+    double direct = p.at(230).nodes().get(1).value();
+    double amperes = direct / 1.573e6;
+    assertThat(direct)
+        .isCloseTo(230 * Math.sqrt(2) - 1.6 - rectifier.ripple(amperes) / 2, within(1e-9));
+    assertThat(p.quantity(p.output(230))).isCloseTo(230, within(1e-9));
+    // A capacitor falls to 60 V as e^(−t/RC) says.
+    double seconds = rectifier.dischargeTime(direct, 60, 1.573e6);
+    assertThat(direct * Math.exp(-seconds / 1.573)).isCloseTo(60, within(1e-9));
   }
 }

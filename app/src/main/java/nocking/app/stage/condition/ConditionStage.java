@@ -179,6 +179,7 @@ public final class ConditionStage implements StageView {
     equationPaper.setMinHeight(Region.USE_PREF_SIZE);
     views = new Segments<>("condition-view", List.of(View.values()), v -> v.title, this::showView);
     views.show(view);
+    for (Segments<?> tight : List.of(forms, views)) tight.getStyleClass().add("tight");
     plotPaper = new Paper("", plot).head(views);
     VBox.setVgrow(plot, Priority.ALWAYS);
     VBox.setVgrow(plotPaper, Priority.ALWAYS);
@@ -401,17 +402,9 @@ public final class ConditionStage implements StageView {
   }
 
   private String note(Analysis a, SignalPath p) {
+    if (view != View.COUNT) return "";
     Span w = a.channel().definition().working();
-    return switch (view) {
-      case OUTPUT ->
-          p.points().getLast().usable().width() < 1e5 ? "what it cannot reach is shaded" : "";
-      case SPANS -> "usable, and used by the job";
-      case COUNT ->
-          "%s at the start, %s at the end"
-              .formatted(a.error(p.countsWorth(w.low())), a.error(p.countsWorth(w.high())));
-      case ERROR -> "";
-      case WHAT_IF -> "on the board alone, or in the sheet alone";
-    };
+    return "%s … %s".formatted(a.error(p.countsWorth(w.low())), a.error(p.countsWorth(w.high())));
   }
 
   private static Plot countsOf(Analysis a, SignalPath p) {

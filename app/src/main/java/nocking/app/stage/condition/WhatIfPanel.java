@@ -11,6 +11,8 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+import nocking.algebra.Notation;
 import nocking.analysis.Analysis;
 import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
@@ -56,6 +58,7 @@ final class WhatIfPanel extends VBox {
     symbol.setId("whatif-symbol");
     symbol.setAccessibleText("Constant");
     symbol.setPromptText("constant");
+    symbol.setConverter(new GreekNames());
     symbol
         .valueProperty()
         .addListener(
@@ -67,6 +70,7 @@ final class WhatIfPanel extends VBox {
         new EntryField("whatif-value", "is", true, this::take, () -> {})
             .help("The value that the constant might have instead; nothing changes yet.");
     value.bare();
+    value.setPrefWidth(170);
     value.field().setMaxWidth(110);
     value.field().setPrefColumnCount(10);
     symbol.setMinWidth(92);
@@ -98,6 +102,19 @@ final class WhatIfPanel extends VBox {
     VBox.setVgrow(grid, Priority.ALWAYS);
     grid.setMinHeight(105);
     getChildren().addAll(top, now, then, shift, grid);
+  }
+
+  /** Symbols as they stand in the equation, α for alpha. */
+  private static final class GreekNames extends StringConverter<String> {
+    @Override
+    public String toString(String symbol) {
+      return symbol == null ? "" : Notation.greek(symbol);
+    }
+
+    @Override
+    public String fromString(String text) {
+      throw new UnsupportedOperationException("the box is not editable");
+    }
   }
 
   private static Label line(String id) {

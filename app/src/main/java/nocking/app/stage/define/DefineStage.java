@@ -39,6 +39,7 @@ import nocking.channel.Hazard;
 import nocking.channel.QuantityKind;
 import nocking.channel.SensorCard;
 import nocking.channel.UnitChange;
+import nocking.element.Signal;
 import nocking.path.SensorCurve;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
@@ -226,6 +227,7 @@ public final class DefineStage implements StageView {
     lower.setMinHeight(236);
     lower.setPrefHeight(236);
     var middle = new VBox(12, plotPaper, lower);
+    middle.setMinWidth(0);
     HBox.setHgrow(middle, Priority.ALWAYS);
     root = new HBox(12, leftScroll, middle);
   }
@@ -433,9 +435,23 @@ public final class DefineStage implements StageView {
         c -> {
           Definition d = c.definition().withKind(now);
           boolean fresh = c.sensor() == null && c.points().points().isEmpty();
+          if (now == QuantityKind.PRESSURE) d = with(d, Hazard.PRESSURE);
           return c.withDefinition(
               fresh && !now.usualUnit().isEmpty() ? d.withUnit(now.usualUnit()) : d);
         });
+  }
+
+  /** A danger that goes with what was entered is marked with it; it can be taken off again. */
+  private static Definition with(Definition d, Hazard h) {
+    if (d.hazards().contains(h)) return d;
+    var next = new ArrayList<>(d.hazards());
+    next.add(h);
+    return d.withHazards(next);
+  }
+
+  private static Channel started(Channel c, Sensor model) {
+    Channel next = c.withSensor(SensorStart.of(model, c)).withCard(null);
+    return model.signal() == Signal.ALTERNATING ? next.define(d -> with(d, Hazard.MAINS)) : next;
   }
 
   /** A new model starts from the channel's own range, so that it is at once a sensible one. */
@@ -446,7 +462,7 @@ public final class DefineStage implements StageView {
       showChips(c);
       return;
     }
-    desk.edit("choose sensor", "", ch -> ch.withSensor(SensorStart.of(model, ch)).withCard(null));
+    desk.edit("choose sensor", "", ch -> started(ch, model));
   }
 
   @Override

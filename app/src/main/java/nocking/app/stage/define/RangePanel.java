@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nocking.analysis.RangeChoice;
@@ -43,21 +43,21 @@ final class RangePanel extends VBox {
     percentField =
         new EntryField("range-percent", "Error of each", true, this::takePercent, () -> {})
             .help("Error of every candidate in percent of its span, as datasheets state it.");
-    var fields = new HBox(16, spansField, percentField);
-    HBox.setHgrow(spansField, Priority.ALWAYS);
-    percentField.setMaxWidth(250);
+    var fields = new FlowPane(16, 4, spansField, percentField);
+    spansField.setPrefWidth(236);
+    percentField.setPrefWidth(206);
     grid =
         new Grid(
             "range-grid",
             "No card measures this quantity yet. Type spans above, or keep a sensor as a card.",
             List.of(
-                Column.shown("sensor card", 110, false, i -> at(i).name()),
+                Column.shown("sensor card", 104, false, i -> at(i).name()),
+                Column.shown("", 84, false, i -> at(i).says("")).styled(this::style),
                 Column.shown("span", 66, true, i -> span(at(i).span())),
                 Column.shown("used", 44, true, i -> share(at(i).used())),
                 Column.shown("spare", 44, true, i -> share(at(i).headRoom())),
                 Column.shown("1 count", 56, true, i -> amount(at(i).count())),
-                Column.shown("error", 54, true, i -> "±" + amount(at(i).error())),
-                Column.shown("", 92, false, i -> at(i).says("")).styled(this::style)),
+                Column.shown("error", 54, true, i -> "±" + amount(at(i).error()))),
             i -> at(i).verdict() == Verdict.CLIPS);
     VBox.setVgrow(grid, Priority.ALWAYS);
     grid.setMinHeight(110);

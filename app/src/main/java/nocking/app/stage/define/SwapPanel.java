@@ -13,6 +13,7 @@ import javafx.util.StringConverter;
 import nocking.analysis.SensorSwap;
 import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
+import nocking.app.control.Paper;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
@@ -27,6 +28,7 @@ final class SwapPanel extends VBox {
   private final ComboBox<SensorCard> cards = new ComboBox<>();
   private final Label sentence = new Label();
   private final Button accept = new Button("Fit it");
+  private final Label nodes = Paper.caption("");
   private final Grid grid;
   private SensorSwap swap = new SensorSwap(List.of(), "");
 
@@ -74,7 +76,12 @@ final class SwapPanel extends VBox {
     VBox.setVgrow(grid, Priority.ALWAYS);
     var top = new HBox(10, new Label("Fit instead"), cards, accept);
     top.setAlignment(Pos.CENTER_LEFT);
-    getChildren().addAll(top, sentence, grid);
+    nodes.setId("swap-nodes");
+    grid.table()
+        .getSelectionModel()
+        .selectedIndexProperty()
+        .addListener((o, before, now) -> describe());
+    getChildren().addAll(top, sentence, nodes, grid);
   }
 
   private SensorSwap.Row row(int i) {
@@ -135,6 +142,22 @@ final class SwapPanel extends VBox {
           says.isEmpty() ? "" : Character.toUpperCase(says.charAt(0)) + says.substring(1) + ".");
     }
     grid.show(swap.rows().size());
+    describe();
+  }
+
+  /** Every node at the selected row, at full scale where none is. */
+  private void describe() {
+    if (swap.rows().isEmpty()) {
+      nodes.setText("");
+      return;
+    }
+    int selected = grid.selectedRow();
+    SensorSwap.Row r =
+        selected >= 0 && selected < swap.rows().size()
+            ? swap.rows().get(selected)
+            : swap.rows().getLast();
+    nodes.setText(
+        Character.toUpperCase(r.where().charAt(0)) + r.where().substring(1) + ": " + r.nodes());
   }
 
   private void fit() {
