@@ -35,12 +35,12 @@ final class ToleranceMatters implements Rule {
         helps
             ? "The parts allow ±%s at %s against ±%s; a two-point calibration leaves ±%s."
                 .formatted(
-                    e.error(worst.before().worstCase()),
+                    amount(e, worst.before().worstCase()),
                     e.amount(worst.quantity()),
-                    e.error(tolerance),
+                    amount(e, tolerance),
                     e.error(after))
             : "Even after a two-point calibration ±%s may be left, against ±%s: drift, resolution and the reference stay."
-                .formatted(e.error(after), e.error(tolerance));
+                .formatted(amount(e, after), amount(e, tolerance));
     Finding f =
         Finding.of(
             "tolerance",
@@ -49,6 +49,11 @@ final class ToleranceMatters implements Rule {
             headline,
             detail);
     return Stream.of(first.owner().map(o -> f.at(o.element() - 1)).orElse(f));
+  }
+
+  /** Three digits, so that an error just beyond the tolerance does not look like it. */
+  private static String amount(Evidence e, double v) {
+    return (Numbers.trimmed(v, 3) + " " + e.channel().definition().unit()).strip();
   }
 
   private static BudgetPoint largestAfter(Evidence e) {

@@ -44,15 +44,15 @@ final class RangePanel extends VBox {
         new EntryField("range-percent", "Error of each", true, this::takePercent, () -> {})
             .help("Error of every candidate in percent of its span, as datasheets state it.");
     var fields = new FlowPane(16, 4, spansField, percentField);
-    spansField.setPrefWidth(236);
-    percentField.setPrefWidth(206);
+    spansField.setPrefWidth(226);
+    percentField.setPrefWidth(198);
     grid =
         new Grid(
             "range-grid",
             "No card measures this quantity yet. Type spans above, or keep a sensor as a card.",
             List.of(
-                Column.shown("sensor card", 104, false, i -> at(i).name()),
-                Column.shown("", 84, false, i -> at(i).says("")).styled(this::style),
+                Column.shown("sensor card", 118, false, i -> at(i).name()),
+                Column.shown("", 76, false, i -> at(i).says("")).styled(this::style),
                 Column.shown("span", 66, true, i -> span(at(i).span())),
                 Column.shown("used", 44, true, i -> share(at(i).used())),
                 Column.shown("spare", 44, true, i -> share(at(i).headRoom())),
