@@ -49,6 +49,7 @@ public final class PullUpDesign {
    */
   public static List<Choice> choices(
       Assortment assortment, DoubleUnaryOperator resistance, Span range, double supply) {
+    if (!(supply > 0)) throw new QuantityException("the supply of a pull-up must be above 0 V");
     var d = new PullUpDesign(resistance, range);
     var list = new ArrayList<Choice>();
     d.add(list, assortment, "equal slope about the middle", d.equalSlope(), supply);

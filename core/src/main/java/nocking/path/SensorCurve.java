@@ -136,13 +136,16 @@ public final class SensorCurve {
   private void requirePossible(double x, double y) {
     Optional<Span> possible = sensor.possibleOutput();
     if (possible.isEmpty() || possible.get().contains(y)) return;
+    String whose = sensor.ratiometricSupply().isPresent() ? "the supply's" : "what it can give,";
+    Span span = possible.get();
+    String out = outputUnit().symbol();
     throw new QuantityException(
-        "%s %s would need %s, outside the supply's %s … %s V"
+        "%s would need %s, outside %s %s … %s"
             .formatted(
-                Numbers.trimmed(x, 6),
-                unit.symbol(),
-                Numbers.engineering(y, outputUnit().symbol(), 4),
-                Numbers.trimmed(possible.get().low(), 4),
-                Numbers.trimmed(possible.get().high(), 4)));
+                (Numbers.trimmed(x, 6) + " " + unit.symbol()).strip(),
+                Numbers.engineering(y, out, 4),
+                whose,
+                span.low() == 0 ? "0" : Numbers.compact(span.low(), out, 4),
+                Numbers.compact(span.high(), out, 4)));
   }
 }

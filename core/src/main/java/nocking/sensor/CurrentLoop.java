@@ -1,6 +1,7 @@
 package nocking.sensor;
 
 import com.fasterxml.jackson.annotation.JsonTypeName;
+import java.util.Optional;
 import nocking.algebra.Expr;
 import nocking.element.Measurand;
 import nocking.element.Parameter;
@@ -75,6 +76,14 @@ public record CurrentLoop(
   @Override
   public Expr output(Measurand x, Symbols own) {
     return TwoPointSensor.line(x.expr(), own, "xa", "Ia", "xb", "Ib", low.number() == 0);
+  }
+
+  /** Beyond the signals of a failure no transmitter drives its loop (NAMUR NE 43). */
+  @Override
+  public Optional<Span> possibleOutput() {
+    double least = Math.min(lowCurrent.number(), highCurrent.number());
+    double most = Math.max(lowCurrent.number(), highCurrent.number());
+    return Optional.of(new Span(Math.min(least, FAILURE_LOW), Math.max(most, FAILURE_HIGH)));
   }
 
   @Override

@@ -89,9 +89,10 @@ public record FormulaSensor(
     }
     double turn = TurnedEquation.turningPoint(value, slope, range);
     if (!Double.isNaN(turn)) {
+      double place = Math.abs(turn) < 1e-9 * range.width() ? 0 : turn;
+      String at = (Numbers.trimmed(place, 5) + " " + x.unit().symbol()).strip();
       throw new QuantityException(
-          "the formula turns back at %s %s: two inputs would give the same output"
-              .formatted(Numbers.trimmed(turn, 5), x.unit().symbol()));
+          "the formula turns back at %s: two inputs would give the same output".formatted(at));
     }
     return e;
   }

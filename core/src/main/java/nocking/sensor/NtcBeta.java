@@ -116,6 +116,12 @@ public record NtcBeta(
         Unit.CELSIUS.convert(from.number(), quantity), Unit.CELSIUS.convert(to.number(), quantity));
   }
 
+  /** Nothing is colder than absolute zero; near it the law has no finite value. */
+  @Override
+  public Optional<Span> known(Unit quantity) {
+    return Optional.of(celsius(Value.of(-270), Value.of(5000), quantity));
+  }
+
   @Override
   public Optional<Double> dissipationConstant() {
     return Optional.ofNullable(dissipation).map(v -> v.number() / 1000);

@@ -162,6 +162,12 @@ public record NtcSteinhart(
     return NtcBeta.celsius(from, to, quantity);
   }
 
+  /** Nothing is colder than absolute zero; near it the law has no finite value. */
+  @Override
+  public Optional<Span> known(Unit quantity) {
+    return Optional.of(NtcBeta.celsius(Value.of(-270), Value.of(5000), quantity));
+  }
+
   @Override
   public Optional<Double> dissipationConstant() {
     return Optional.ofNullable(dissipation).map(v -> v.number() / 1000);

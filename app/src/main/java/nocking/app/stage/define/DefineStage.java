@@ -1,9 +1,6 @@
 package nocking.app.stage.define;
 
-import java.time.Clock;
-import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -16,7 +13,6 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
@@ -30,9 +26,7 @@ import nocking.app.control.PlotView;
 import nocking.app.control.Segments;
 import nocking.app.control.WheelScroll;
 import nocking.app.desk.Desk;
-import nocking.app.stage.Curves;
 import nocking.app.stage.StageView;
-import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.channel.Hazard;
@@ -47,18 +41,10 @@ import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
-import nocking.report.plot.Axis;
-import nocking.report.plot.Layer;
-import nocking.report.plot.Plot;
-import nocking.report.plot.Role;
 import nocking.sensor.Sensor;
-import nocking.sensor.TableSensor;
 
 /** The view of the first stage. */
 public final class DefineStage implements StageView {
-  /** A sensor whose range is so many times the job is drawn around the job only. */
-  private static final double LAVISH = 12;
-
   private static final Pattern RANGE =
       Pattern.compile("\\s*(.+?)\\s*(?:…|\\.\\.\\.?|\\bto\\b)\\s*(.+?)\\s*");
 
@@ -92,6 +78,7 @@ public final class DefineStage implements StageView {
   private final MenuButton fromCard = new MenuButton("a card…");
   private final Label cardState = Paper.caption("");
   private final EntryField atmosphere;
+  private final SensorCards cards;
   private final RangePanel rangePanel;
   private final SwapPanel swapPanel;
   private final Segments<View> views;
@@ -159,11 +146,12 @@ public final class DefineStage implements StageView {
                 },
                 desk::seal)
             .help("Pressure of the air here and now; 0 gauge is this much absolute.");
+    cards = new SensorCards(desk, this::propose);
     keepCard.setId("card-keep");
-    keepCard.setOnAction(e -> keepAsCard());
+    keepCard.setOnAction(e -> cards.keep());
     fromCard.setId("have-card");
     fromCard.getStyleClass().add("chip");
-    fromCard.setOnShowing(e -> listCards());
+    fromCard.setOnShowing(e -> cards.list(fromCard));
     rangePanel = new RangePanel(desk, this::propose);
     swapPanel = new SwapPanel(desk);
     for (Sensor model : Sensor.models()) chips.getChildren().add(chip(model));
@@ -272,79 +260,6 @@ public final class DefineStage implements StageView {
       n.setVisible(n == other ? !all : all || mine);
       n.setManaged(n.isVisible());
     }
-  }
-
-  private void listCards() {
-    fromCard.getItems().clear();
-    Unit own = desk.channel().orElseThrow().unit();
-    for (SensorCard c : desk.book().cards()) {
-      boolean same = Unit.of(c.unit()).dimension().equals(own.dimension());
-      var item = new MenuItem(c.name() + "  ·  " + c.sensor().inHand());
-      item.setDisable(!same);
-      item.setOnAction(e -> useCard(c));
-      fromCard.getItems().add(item);
-    }
-    if (fromCard.getItems().isEmpty()) {
-      var none = new MenuItem("no cards yet: keep a sensor as one");
-      none.setDisable(true);
-      fromCard.getItems().add(none);
-    }
-  }
-
-  /** Where a sensor is there already, the new one is compared first. */
-  private void useCard(SensorCard c) {
-    boolean fresh = desk.channel().orElseThrow().sensor() == null;
-    if (fresh) desk.edit("take card " + c.name(), "", c::putInto);
-    else propose(c);
-  }
-
-  /** The sensor as a card of the book; a card it came from is brought up to date. */
-  private void keepAsCard() {
-    Channel c = desk.channel().orElseThrow();
-    Optional<SensorCard> own = Optional.ofNullable(c.card()).flatMap(r -> desk.book().card(r.id()));
-    String name =
-        own.map(SensorCard::name).orElseGet(() -> freeName(c.tag() + " " + c.sensor().title()));
-    SensorCard card =
-        own.map(k -> k.withSensor(k.sensor().equals(c.sensor()) ? k.sensor() : converted(k, c)))
-            .orElseGet(
-                () ->
-                    new SensorCard(
-                        Book.newId(),
-                        name,
-                        "channel " + c.tag(),
-                        LocalDate.now(Clock.systemDefaultZone()).toString(),
-                        c.definition().kind(),
-                        c.definition().unit(),
-                        c.sensor(),
-                        1));
-    boolean kept =
-        desk.editBook(
-            "keep card " + name,
-            "",
-            b -> {
-              Book with = b.with(card);
-              return desk.editable() ? with.with(c.withCard(card.ref())) : with;
-            });
-    if (kept) {
-      desk.say("%s is kept as a card, revision %d.".formatted(card.name(), card.revision()), false);
-    }
-  }
-
-  /** The channel's sensor in the unit of a card. */
-  private static Sensor converted(SensorCard card, Channel c) {
-    return new SensorCard(
-            card.id(), card.name(), "", "", card.kind(), c.definition().unit(), c.sensor(), 1)
-        .sensorIn(Unit.of(card.unit()));
-  }
-
-  private String freeName(String stem) {
-    String name = stem;
-    for (int i = 2; taken(name); i++) name = stem + " " + i;
-    return name;
-  }
-
-  private boolean taken(String name) {
-    return desk.book().cards().stream().anyMatch(k -> k.name().equalsIgnoreCase(name));
   }
 
   private EntryField entry(String id, String title, boolean number, EntryField.Taker taker) {
@@ -557,7 +472,7 @@ public final class DefineStage implements StageView {
     plotPaper.note(
         "working range: %s %% of the sensor is used".formatted(Numbers.fixed(100 * share, 0)));
     SensorCurve s = curve.get();
-    plot.show(plotOf(c, s, working, rated));
+    plot.show(SensorPlot.of(c, s, working, rated));
     String u = c.definition().unit();
     String out = s.outputUnit().symbol();
     fact(
@@ -631,65 +546,12 @@ public final class DefineStage implements StageView {
     facts.addRow(row, label, text);
   }
 
-  private static Plot plotOf(Channel c, SensorCurve s, Span working, Span rated) {
-    Span all =
-        new Span(Math.min(working.low(), rated.low()), Math.max(working.high(), rated.high()));
-    // A sensor rated far beyond the job is drawn where the job is.
-    Span drawn =
-        rated.width() > LAVISH * working.width()
-            ? new Span(
-                Math.max(rated.low(), working.low() - working.width()),
-                Math.min(rated.high(), working.high() + working.width()))
-            : rated;
-    Span shown = drawn == rated ? all : drawn;
-    double[] x = Curves.along(drawn);
-    double[] y = Curves.of(s::at, x);
-    double low = Arrays.stream(y).min().orElse(0);
-    double high = Arrays.stream(y).max().orElse(1);
-    Span ySpan = low >= 0 ? new Span(0, high * 1.08) : Axis.padded(low, high, 0.05);
-    String unit = s.outputUnit().symbol();
-    double factor = scaleOf(s);
-    String prefix = factor == 1e3 ? "m" : factor == 1e-3 ? "k" : "";
-    double[] shownY = Arrays.stream(y).map(v -> v * factor).toArray();
-    var layers = new ArrayList<Layer>();
-    layers.add(new Layer.Upright(Role.SHADE, working));
-    layers.add(new Layer.Line(Role.CURVE, x, shownY, 0));
-    double[][] marks = marks(c, x, y);
-    double[] markY = Arrays.stream(marks[1]).map(v -> v * factor).toArray();
-    layers.add(new Layer.Points(Role.POINT, marks[0], markY));
-    return new Plot(
-        new Axis(
-            "%s, %s".formatted(c.definition().kind().title(), c.definition().unit()),
-            Axis.padded(shown.low(), shown.high(), 0.02)),
-        new Axis("TP1, " + prefix + unit, new Span(ySpan.low() * factor, ySpan.high() * factor)),
-        layers);
-  }
-
-  /** Rows of a table, or the ends of the drawn curve. */
-  private static double[][] marks(Channel c, double[] x, double[] y) {
-    if (c.sensor() instanceof TableSensor t) {
-      return new double[][] {
-        t.points().stream().mapToDouble(p -> p.at().number()).toArray(),
-        t.points().stream().mapToDouble(p -> p.output().number()).toArray()
-      };
-    }
-    return new double[][] {{x[0], x[x.length - 1]}, {y[0], y[y.length - 1]}};
-  }
-
-  /** Millivolts, milliamperes or kilohms where the numbers on the axis would be unwieldy. */
-  private static double scaleOf(SensorCurve s) {
-    String unit = s.outputUnit().symbol();
-    Span rated = s.rated();
-    double high = Math.max(Math.abs(s.at(rated.low())), Math.abs(s.at(rated.high())));
-    if (unit.equals("A")) return 1e3;
-    return unit.equals("V") && high < 0.5 ? 1e3 : unit.equals("Ω") && high > 5e3 ? 1e-3 : 1;
-  }
-
   @Override
   public void probe() {
     Analysis a = desk.analysis();
     plot.dark(desk.dark());
     plot.probe(
-        desk.probe(), x -> a.sensorCurve().map(s -> s.at(x) * scaleOf(s)).orElse(Double.NaN));
+        desk.probe(),
+        x -> a.sensorCurve().map(s -> s.at(x) * SensorPlot.scaleOf(s)).orElse(Double.NaN));
   }
 }
