@@ -7,6 +7,9 @@ import nocking.quantity.Span;
 public final class Roots {
   private static final int MOST_STEPS = 200;
 
+  /** Share of f's span by which y may miss an end: what earlier arithmetic rounds away. */
+  private static final double ROUNDING = 1e-14;
+
   private Roots() {}
 
   /**
@@ -23,8 +26,9 @@ public final class Roots {
     double high = branch.high();
     double atLow = f.applyAsDouble(low) - y;
     double atHigh = f.applyAsDouble(high) - y;
-    if (atLow == 0) return low;
-    if (atHigh == 0) return high;
+    double rounding = ROUNDING * Math.abs(atHigh - atLow);
+    if (Math.abs(atLow) <= rounding) return low;
+    if (Math.abs(atHigh) <= rounding) return high;
     if (!(atLow * atHigh < 0)) return Double.NaN;
     boolean rising = atLow < 0;
     double x = low + (high - low) * (atLow / (atLow - atHigh));

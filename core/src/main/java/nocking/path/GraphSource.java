@@ -121,8 +121,9 @@ final class GraphSource {
               double high = %3$s;
               const double from = %1$s(low);
               const double to = %1$s(high);
+              const double slack = 1e-14*fabs(to - from);
               int i;
-              if (y < fmin(from, to) || y > fmax(from, to)) return NAN;
+              if (y < fmin(from, to) - slack || y > fmax(from, to) + slack) return NAN;
               for (i = 0; i < %4$d; ++i) {
                   const double x = low + (high - low)/2;
                   if ((%1$s(x) < y) == (from < to)) low = x;
@@ -138,7 +139,8 @@ final class GraphSource {
               low = %2$s
               high = %3$s
               start, end = %1$s(low), %1$s(high)
-              if not min(start, end) <= y <= max(start, end):
+              slack = 1e-14*abs(end - start)
+              if not min(start, end) - slack <= y <= max(start, end) + slack:
                   return math.nan
               for _ in range(%4$d):
                   x = low + (high - low)/2

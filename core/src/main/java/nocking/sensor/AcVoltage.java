@@ -83,8 +83,8 @@ public record AcVoltage(
 
   /** Whether the output may be touched. */
   public enum Isolation implements Titled {
-    ISOLATED("a transformer or isolated sensor"),
-    NONE("no isolation");
+    ISOLATED("isolated"),
+    NONE("not isolated");
 
     private final String title;
 

@@ -189,10 +189,8 @@ public final class EntryField extends VBox {
             : drifts
                 ? value.typed() + " " + of.symbol() + " " + value.spread().text(of)
                 : "= " + Numbers.trimmed(value.number(), 8) + " " + of.symbol());
-    if (more && !getChildren().contains(meaning)) {
-      getChildren().add(1, meaning);
-      meaning.setPadding(new Insets(0, 0, 0, 142));
-    }
+    if (more && !getChildren().contains(meaning)) getChildren().add(1, meaning);
+    meaning.setPadding(new Insets(0, 0, 0, drifts ? 60 : 142));
     if (!more) getChildren().remove(meaning);
   }
 

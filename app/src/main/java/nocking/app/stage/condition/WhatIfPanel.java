@@ -88,8 +88,7 @@ final class WhatIfPanel extends VBox {
                 Column.shown("applied", 80, true, i -> fixed(rows.get(i).applied, 0)),
                 Column.shown("Vout now", 90, true, i -> Numbers.fixed(rows.get(i).now, 4)),
                 Column.shown("Vout then", 90, true, i -> Numbers.fixed(rows.get(i).then, 4)),
-                Column.shown(
-                    "present equation reads", 150, true, i -> fixed(rows.get(i).reading, 0)),
+                Column.shown("reads", 90, true, i -> fixed(rows.get(i).reading, 0)),
                 Column.shown(
                     "off by",
                     90,

@@ -4,7 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import javafx.geometry.VPos;
 import javafx.scene.control.Button;
+import javafx.scene.control.Label;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -43,9 +45,14 @@ final class RangePanel extends VBox {
     percentField =
         new EntryField("range-percent", "Error of each", true, this::takePercent, () -> {})
             .help("Error of every candidate in percent of its span, as datasheets state it.");
-    var fields = new FlowPane(16, 4, spansField, percentField);
-    spansField.setPrefWidth(226);
-    percentField.setPrefWidth(198);
+    spansField.bare();
+    spansField.field().setMaxWidth(160);
+    spansField.field().setPrefColumnCount(14);
+    percentField.bare();
+    var fields =
+        new FlowPane(
+            8, 4, new Label("Other spans"), spansField, new Label("error of each"), percentField);
+    fields.setRowValignment(VPos.CENTER);
     grid =
         new Grid(
             "range-grid",
