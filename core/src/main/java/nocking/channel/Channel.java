@@ -2,6 +2,7 @@ package nocking.channel;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import nocking.check.CheckSheet;
 import nocking.converter.Converter;
@@ -95,39 +96,11 @@ public record Channel(
   }
 
   public Channel withId(String v) {
-    return new Channel(
-        v,
-        definition,
-        sensor,
-        stages,
-        converter,
-        wiring,
-        points,
-        adopted,
-        table,
-        check,
-        notes,
-        locked,
-        card,
-        surroundings);
+    return changed(d -> d.id = v);
   }
 
   public Channel withDefinition(Definition v) {
-    return new Channel(
-        id,
-        v,
-        sensor,
-        stages,
-        converter,
-        wiring,
-        points,
-        adopted,
-        table,
-        check,
-        notes,
-        locked,
-        card,
-        surroundings);
+    return changed(d -> d.definition = v);
   }
 
   /** The same channel with its definition changed. */
@@ -136,39 +109,11 @@ public record Channel(
   }
 
   public Channel withSensor(Sensor v) {
-    return new Channel(
-        id,
-        definition,
-        v,
-        stages,
-        converter,
-        wiring,
-        points,
-        adopted,
-        table,
-        check,
-        notes,
-        locked,
-        card,
-        surroundings);
+    return changed(d -> d.sensor = v);
   }
 
   public Channel withStages(List<Stage> v) {
-    return new Channel(
-        id,
-        definition,
-        sensor,
-        v,
-        converter,
-        wiring,
-        points,
-        adopted,
-        table,
-        check,
-        notes,
-        locked,
-        card,
-        surroundings);
+    return changed(d -> d.stages = v);
   }
 
   /** The same channel with one stage replaced. */
@@ -198,183 +143,95 @@ public record Channel(
   }
 
   public Channel withConverter(Converter v) {
-    return new Channel(
-        id,
-        definition,
-        sensor,
-        stages,
-        v,
-        wiring,
-        points,
-        adopted,
-        table,
-        check,
-        notes,
-        locked,
-        card,
-        surroundings);
+    return changed(d -> d.converter = v);
   }
 
   public Channel withWiring(WirePlan v) {
-    return new Channel(
-        id,
-        definition,
-        sensor,
-        stages,
-        converter,
-        v,
-        points,
-        adopted,
-        table,
-        check,
-        notes,
-        locked,
-        card,
-        surroundings);
+    return changed(d -> d.wiring = v);
   }
 
   public Channel withPoints(PointSet v) {
-    return new Channel(
-        id,
-        definition,
-        sensor,
-        stages,
-        converter,
-        wiring,
-        v,
-        adopted,
-        table,
-        check,
-        notes,
-        locked,
-        card,
-        surroundings);
+    return changed(d -> d.points = v);
   }
 
   public Channel withAdopted(Adopted v) {
-    return new Channel(
-        id,
-        definition,
-        sensor,
-        stages,
-        converter,
-        wiring,
-        points,
-        v,
-        table,
-        check,
-        notes,
-        locked,
-        card,
-        surroundings);
+    return changed(d -> d.adopted = v);
   }
 
   public Channel withTable(TableSpec v) {
-    return new Channel(
-        id,
-        definition,
-        sensor,
-        stages,
-        converter,
-        wiring,
-        points,
-        adopted,
-        v,
-        check,
-        notes,
-        locked,
-        card,
-        surroundings);
+    return changed(d -> d.table = v);
   }
 
   public Channel withCheck(CheckSheet v) {
-    return new Channel(
-        id,
-        definition,
-        sensor,
-        stages,
-        converter,
-        wiring,
-        points,
-        adopted,
-        table,
-        v,
-        notes,
-        locked,
-        card,
-        surroundings);
+    return changed(d -> d.check = v);
   }
 
   public Channel withNotes(List<Note> v) {
-    return new Channel(
-        id,
-        definition,
-        sensor,
-        stages,
-        converter,
-        wiring,
-        points,
-        adopted,
-        table,
-        check,
-        v,
-        locked,
-        card,
-        surroundings);
+    return changed(d -> d.notes = v);
   }
 
   public Channel withLocked(boolean v) {
-    return new Channel(
-        id,
-        definition,
-        sensor,
-        stages,
-        converter,
-        wiring,
-        points,
-        adopted,
-        table,
-        check,
-        notes,
-        v,
-        card,
-        surroundings);
+    return changed(d -> d.locked = v);
   }
 
   /** The same channel with the card its sensor was taken from; null for none. */
   public Channel withCard(CardRef v) {
-    return new Channel(
-        id,
-        definition,
-        sensor,
-        stages,
-        converter,
-        wiring,
-        points,
-        adopted,
-        table,
-        check,
-        notes,
-        locked,
-        v,
-        surroundings);
+    return changed(d -> d.card = v);
   }
 
   public Channel withSurroundings(Surroundings v) {
+    return changed(d -> d.surroundings = v);
+  }
+
+  /** The components one by one, so that a change names only its own. */
+  private static final class Draft {
+    private String id;
+    private Definition definition;
+    private Sensor sensor;
+    private List<Stage> stages;
+    private Converter converter;
+    private WirePlan wiring;
+    private PointSet points;
+    private Adopted adopted;
+    private TableSpec table;
+    private CheckSheet check;
+    private List<Note> notes;
+    private boolean locked;
+    private CardRef card;
+    private Surroundings surroundings;
+  }
+
+  private Channel changed(Consumer<Draft> change) {
+    var d = new Draft();
+    d.id = id;
+    d.definition = definition;
+    d.sensor = sensor;
+    d.stages = stages;
+    d.converter = converter;
+    d.wiring = wiring;
+    d.points = points;
+    d.adopted = adopted;
+    d.table = table;
+    d.check = check;
+    d.notes = notes;
+    d.locked = locked;
+    d.card = card;
+    d.surroundings = surroundings;
+    change.accept(d);
     return new Channel(
-        id,
-        definition,
-        sensor,
-        stages,
-        converter,
-        wiring,
-        points,
-        adopted,
-        table,
-        check,
-        notes,
-        locked,
-        card,
-        v);
+        d.id,
+        d.definition,
+        d.sensor,
+        d.stages,
+        d.converter,
+        d.wiring,
+        d.points,
+        d.adopted,
+        d.table,
+        d.check,
+        d.notes,
+        d.locked,
+        d.card,
+        d.surroundings);
   }
 }
