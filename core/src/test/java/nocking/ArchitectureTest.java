@@ -29,10 +29,13 @@ class ArchitectureTest {
           "points",
           "fit",
           "table",
+          "wiring",
           "firmware",
           "check",
-          "fault",
+          "band",
           "channel",
+          "fault",
+          "diagnosis",
           "finding",
           "analysis");
 

@@ -21,6 +21,7 @@ import nocking.book.internal.SqliteDialect;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
+import nocking.channel.PracticeResult;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
 import org.jdbi.v3.core.Handle;
@@ -39,6 +40,9 @@ public final class BookFile implements AutoCloseable {
 
   /** First version of the schema that has cards and stock. */
   private static final int WITH_SHELF = 2;
+
+  /** First version of the schema that keeps results of practice. */
+  private static final int WITH_PRACTICE = 3;
 
   private static final String CHAIN_START = "bench book";
 
@@ -274,6 +278,57 @@ public final class BookFile implements AutoCloseable {
                 p.quantity());
           }
           log(h, "stock", "", what, Hash.of(stock.toString()));
+        });
+  }
+
+  /** Results of practice, the oldest first. */
+  public synchronized List<PracticeResult> practice() {
+    if (SqliteDialect.version(handle) < WITH_PRACTICE) return List.of();
+    try {
+      return handle
+          .createQuery(
+              """
+              SELECT learner, channel, difficulty, hidden, named, correct, measurements, planned, date
+              FROM practice ORDER BY place
+              """)
+          .map(
+              (r, c) ->
+                  new PracticeResult(
+                      r.getString(1),
+                      r.getString(2),
+                      r.getString(3),
+                      r.getString(4),
+                      r.getString(5),
+                      r.getInt(6) != 0,
+                      r.getInt(7),
+                      r.getInt(8),
+                      r.getString(9)))
+          .list();
+    } catch (JdbiException e) {
+      throw unreadable(path, e);
+    }
+  }
+
+  /** Adds a result of practice behind the others. */
+  public void addPractice(PracticeResult p) {
+    write(
+        h -> {
+          h.execute(
+              """
+              INSERT INTO practice (place, learner, channel, difficulty, hidden, named, correct,
+                measurements, planned, date)
+              VALUES ((SELECT COALESCE(MAX(place), 0) + 1 FROM practice), ?, ?, ?, ?, ?, ?, ?, ?, ?)
+              """,
+              p.learner(),
+              p.channel(),
+              p.difficulty(),
+              p.hidden(),
+              p.named(),
+              p.right() ? 1 : 0,
+              p.measurements(),
+              p.planned(),
+              p.date());
+          log(h, "practice", "", p.learner() + " practised on " + p.channel(), Hash.of(p.toString()));
         });
   }
 

@@ -31,6 +31,7 @@ import picocli.CommandLine.ParameterException;
       DesignCommand.class,
       PathCommand.class,
       ToleranceCommand.class,
+      FaultsCommand.class,
       FitCommand.class,
       TableCommand.class,
       CheckCommand.class,
@@ -45,7 +46,7 @@ public final class NockingCli implements Runnable {
   public static final int OUTSIDE = 4;
 
   private static final Set<String> LATER =
-      Set.of("faults", "diagnose", "bands", "simulate", "run", "certificate");
+      Set.of("diagnose", "bands", "simulate", "run", "certificate");
 
   @CommandLine.Spec CommandLine.Model.CommandSpec spec;
 

@@ -157,7 +157,8 @@ final class TableCommand extends JsonOption {
             spec.axis(),
             descending,
             spec.rawDecimals(),
-            spec.outDecimals());
+            spec.outDecimals(),
+            null);
     if (out != null) {
       String name = out.getFileName().toString().toLowerCase(Locale.ROOT);
       if (name.endsWith(".csv")) Output.write(out, source.csv(table), force);

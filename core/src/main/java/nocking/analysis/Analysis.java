@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
+import java.util.function.Function;
 import nocking.algebra.AlgebraException;
 import nocking.channel.Adopted;
 import nocking.channel.Channel;
@@ -17,7 +18,10 @@ import nocking.check.CheckRow;
 import nocking.check.Verdict;
 import nocking.element.Element;
 import nocking.element.Measurand;
+import nocking.fault.FaultMatrix;
+import nocking.fault.PairExpectation;
 import nocking.fault.PinExpectation;
+import nocking.fault.Subject;
 import nocking.finding.Evidence;
 import nocking.finding.Finding;
 import nocking.finding.Rule;
@@ -47,6 +51,7 @@ import nocking.tolerance.Budget;
 import nocking.tolerance.BudgetPoint;
 import nocking.tolerance.ErrorModel;
 import nocking.tolerance.Uncertain;
+import nocking.wiring.Thresholds;
 
 /**
  * Everything that can be known from a channel. Parts are computed when first asked for, and kept;
@@ -68,6 +73,14 @@ public final class Analysis implements Evidence {
   private final Lazy<TableOutcome> table = new Lazy<>(this::tabulate);
   private final Lazy<List<CheckRow>> checkRows = new Lazy<>(this::check);
   private final Lazy<List<Finding>> findings = new Lazy<>(() -> Rule.all(this));
+  private final Lazy<List<PinExpectation>> pins =
+      new Lazy<>(() -> ofCircuit(PinExpectation::of).orElse(List.of()));
+  private final Lazy<List<PairExpectation>> pairs =
+      new Lazy<>(() -> ofCircuit(PairExpectation::of).orElse(List.of()));
+  private final Lazy<Optional<FaultMatrix>> faults =
+      new Lazy<>(() -> ofCircuit(FaultMatrix::of));
+  private final Lazy<Optional<FaultMatrix>> brokenWires =
+      new Lazy<>(() -> ofCircuit(FaultMatrix::ofWires));
   private final Lazy<Integer> decimals = new Lazy<>(this::justifiedDecimals);
 
   private Analysis(Channel channel, List<SensorCard> cards) {
@@ -305,19 +318,53 @@ public final class Analysis implements Evidence {
         .orElse(List.of());
   }
 
-  /** What every pin must read; empty while there is no path. */
+  @Override
+  public Optional<Subject> subject() {
+    return path().map(p -> new Subject(channel, p, receiver(), this::rawAt, cards));
+  }
+
+  /** What the receiver shows for volts: its table where it has one, else the adopted curve. */
+  private DoubleUnaryOperator receiver() {
+    Optional<LinearTable> held = table().table();
+    if (held.isEmpty()) return curveFunction.get().orElseThrow();
+    return channel.table().axis() == RawUnit.VOLTS
+        ? held.get()::look
+        : v -> held.get().look(channel.converter().code(v));
+  }
+
+  @Override
   public List<PinExpectation> pins() {
-    Definition d = channel.definition();
-    return path()
-        .map(p -> PinExpectation.of(channel.wiring(), p, supply(), d.working(), d.restOrLow()))
-        .orElse(List.of());
+    return pins.get();
+  }
+
+  @Override
+  public List<PairExpectation> pairs() {
+    return pairs.get();
+  }
+
+  /** Every fault of the channel; empty while there is no path. */
+  public Optional<FaultMatrix> faults() {
+    return faults.get();
+  }
+
+  @Override
+  public Optional<FaultMatrix> brokenWires() {
+    return brokenWires.get();
+  }
+
+  private <T> Optional<T> ofCircuit(Function<Subject, T> made) {
+    try {
+      return subject().map(made);
+    } catch (IllegalStateException | QuantityException | AlgebraException e) {
+      // A circuit without a solution has nothing to say of its faults; the path's findings do.
+      return Optional.empty();
+    }
   }
 
   /** Volts that feed the sensor: its own definition's, else the wire plan's. */
   public Optional<Double> supply() {
-    Optional<Double> own =
-        Optional.ofNullable(channel.sensor()).flatMap(s -> s.ratiometricSupply());
-    return own.or(() -> channel.stages().stream().findFirst().flatMap(Stage::ratiometricSupply))
+    return subject()
+        .flatMap(Subject::supply)
         .or(() -> Optional.ofNullable(channel.wiring().supply()).map(Value::number));
   }
 
@@ -339,6 +386,18 @@ public final class Analysis implements Evidence {
     } catch (QuantityException e) {
       return TableOutcome.none(e.getMessage());
     }
+  }
+
+  /** The fault thresholds on the raw axis of the table; empty where none are settled. */
+  public Optional<Thresholds> tableLimits() {
+    Thresholds t = channel.wiring().thresholds();
+    if (t == null || channel.table() == null) return Optional.empty();
+    if (channel.table().axis() == RawUnit.VOLTS) return Optional.of(t);
+    return Optional.of(new Thresholds(counts(t.low()), counts(t.high())));
+  }
+
+  private Value counts(Value volts) {
+    return volts == null ? null : Value.of(channel.converter().code(volts.number()));
   }
 
   /** The adopted curve as a function of volts or of counts. */
@@ -380,7 +439,7 @@ public final class Analysis implements Evidence {
     if (path().isEmpty() || curve().isEmpty()) return List.of();
     Definition d = channel.definition();
     return Check.rows(
-        channel.check(), path().get(), curve().get(), d.working(), d.toleranceOrNaN());
+        channel.check(), path().get(), curve().get(), d.working(), d.toleranceOrNaN(), channel.wiring().thresholds());
   }
 
   public List<Finding> findings() {

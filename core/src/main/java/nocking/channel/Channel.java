@@ -4,9 +4,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
+import nocking.band.BandPlan;
 import nocking.check.CheckSheet;
 import nocking.converter.Converter;
-import nocking.fault.WirePlan;
+import nocking.wiring.Seen;
+import nocking.wiring.WirePlan;
 import nocking.points.PointSet;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -24,6 +26,8 @@ import nocking.table.TableSpec;
  * @param locked true when settled; edits are refused until it is unlocked
  * @param card the sensor card that the sensor was taken from; null for none
  * @param surroundings what the error budget counts with
+ * @param bands positions, alarms and switches
+ * @param seen what was seen while a fault was looked for
  */
 public record Channel(
     String id,
@@ -39,12 +43,16 @@ public record Channel(
     List<Note> notes,
     boolean locked,
     CardRef card,
-    Surroundings surroundings) {
+    Surroundings surroundings,
+    BandPlan bands,
+    List<Seen> seen) {
 
   public Channel {
     stages = List.copyOf(stages);
     notes = notes == null ? List.of() : List.copyOf(notes);
     surroundings = surroundings == null ? Surroundings.BENCH : surroundings;
+    bands = bands == null ? BandPlan.EMPTY : bands;
+    seen = seen == null ? List.of() : List.copyOf(seen);
   }
 
   /** A new channel with everything still to say. */
@@ -76,7 +84,9 @@ public record Channel(
         List.of(),
         false,
         null,
-        Surroundings.BENCH);
+        Surroundings.BENCH,
+        BandPlan.EMPTY,
+        List.of());
   }
 
   public String tag() {
@@ -183,6 +193,15 @@ public record Channel(
     return changed(d -> d.surroundings = v);
   }
 
+  public Channel withBands(BandPlan v) {
+    return changed(d -> d.bands = v);
+  }
+
+  /** The same channel with what was seen while a fault was looked for. */
+  public Channel withSeen(List<Seen> v) {
+    return changed(d -> d.seen = v);
+  }
+
   /** The components one by one, so that a change names only its own. */
   private static final class Draft {
     private String id;
@@ -199,6 +218,8 @@ public record Channel(
     private boolean locked;
     private CardRef card;
     private Surroundings surroundings;
+    private BandPlan bands;
+    private List<Seen> seen;
   }
 
   private Channel changed(Consumer<Draft> change) {
@@ -217,6 +238,8 @@ public record Channel(
     d.locked = locked;
     d.card = card;
     d.surroundings = surroundings;
+    d.bands = bands;
+    d.seen = seen;
     change.accept(d);
     return new Channel(
         d.id,
@@ -232,6 +255,8 @@ public record Channel(
         d.notes,
         d.locked,
         d.card,
-        d.surroundings);
+        d.surroundings,
+        d.bands,
+        d.seen);
   }
 }

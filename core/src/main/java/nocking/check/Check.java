@@ -8,6 +8,7 @@ import nocking.path.ReadOut;
 import nocking.path.SignalPath;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
+import nocking.wiring.Thresholds;
 
 /** Works out the lines of a check sheet. */
 public final class Check {
@@ -16,9 +17,15 @@ public final class Check {
   /**
    * @param adopted curve from volts to quantity that the receiver uses
    * @param tolerance in the channel's unit; NaN when none is stated
+   * @param limits volts beyond which a reading is a fault and fails; null for none
    */
   public static List<CheckRow> rows(
-      CheckSheet sheet, SignalPath path, Curve adopted, Span working, double tolerance) {
+      CheckSheet sheet,
+      SignalPath path,
+      Curve adopted,
+      Span working,
+      double tolerance,
+      Thresholds limits) {
     return sheet.points().stream()
         .map(
             p ->
@@ -29,7 +36,8 @@ public final class Check {
                     path,
                     adopted,
                     working,
-                    tolerance))
+                    tolerance,
+                    limits))
         .toList();
   }
 
@@ -40,7 +48,8 @@ public final class Check {
       SignalPath path,
       Curve adopted,
       Span working,
-      double tolerance) {
+      double tolerance,
+      Thresholds limits) {
     ReadOut read = path.at(applied);
     var nodes = new ArrayList<Double>();
     for (ReadOut.Node node : read.nodes()) nodes.add(node.value());
@@ -58,6 +67,7 @@ public final class Check {
         };
     double reading = as == Measured.READING ? measured : adopted.quantity(volts);
     double error = reading - applied;
+    boolean fault = limits != null && !Double.isNaN(volts) && limits.fault(volts);
     return new CheckRow(
         applied,
         List.copyOf(nodes),
@@ -68,7 +78,8 @@ public final class Check {
         error,
         100 * error / working.width(),
         1000 * (volts - nodes.getLast()),
-        Verdict.of(error, tolerance));
+        fault,
+        fault ? Verdict.FAIL : Verdict.of(error, tolerance));
   }
 
   /** FAIL if any line fails, OPEN if any is open, else PASS; OPEN for an empty sheet. */

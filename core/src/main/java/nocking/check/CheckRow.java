@@ -14,6 +14,7 @@ import java.util.List;
  * @param error reading − applied
  * @param percentOfSpan error in percent of the working range's width
  * @param millivolts measured − expected at the converter
+ * @param fault true when the volts lie beyond the thresholds, where only a fault can be
  */
 public record CheckRow(
     double applied,
@@ -25,4 +26,5 @@ public record CheckRow(
     double error,
     double percentOfSpan,
     double millivolts,
+    boolean fault,
     Verdict verdict) {}

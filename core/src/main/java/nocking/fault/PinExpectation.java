@@ -2,64 +2,83 @@ package nocking.fault;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
-import nocking.path.ReadOut;
-import nocking.path.SignalPath;
 import nocking.quantity.Span;
-import nocking.quantity.Unit;
+import nocking.wiring.Pin;
+import nocking.wiring.Place;
 
 /**
- * Volts that a pin or test point must read.
+ * Volts that a pin or test point must read after power.
  *
  * @param name pin function or test point
  * @param pin index in the wire plan; −1 for a test point behind the connector
  * @param atRest NaN when it is not known
+ * @param window what is still good at rest; the sensor's own error inside the channel's tolerance,
+ *     the parts inside theirs
  */
-public record PinExpectation(String name, int pin, double atRest, double atLow, double atHigh) {
+public record PinExpectation(
+    String name, int pin, double atRest, double atLow, double atHigh, Span window) {
+  /** A supply of which no tolerance is stated. */
+  private static final double SUPPLY_WITHIN = 0.02;
+
+  /** Least window: what a hand-held meter leaves open. */
+  private static final double METER = 2e-3;
+
+  /** Largest offset of a sound ground, volts. */
+  private static final double GROUND_WITHIN = 20e-3;
 
   /**
    * Expectations of every pin, then of every test point behind the sensor's own.
    *
-   * @param supply volts; empty when it is not known
-   * @param rest quantity at rest, channel's unit
+   * @param subject the channel with its circuit
    */
-  public static List<PinExpectation> of(
-      WirePlan plan, SignalPath path, Optional<Double> supply, Span working, double rest) {
-    ReadOut atRest = path.at(rest);
-    ReadOut low = path.at(working.low());
-    ReadOut high = path.at(working.high());
-    double feed = supply.orElse(Double.NaN);
-    int signal = firstVoltage(atRest);
+  public static List<PinExpectation> of(Subject subject) {
     var list = new ArrayList<PinExpectation>();
-    for (int i = 0; i < plan.pins().size(); i++) {
+    List<Pin> pins = subject.channel().wiring().pins();
+    for (int i = 0; i < pins.size(); i++) {
+      String name = pins.get(i).function().title();
       list.add(
-          switch (plan.pins().get(i).function()) {
-            case SUPPLY -> new PinExpectation("supply", i, feed, feed, feed);
-            case GROUND -> new PinExpectation("ground", i, 0, 0, 0);
-            case SIGNAL -> node("signal", i, signal, atRest, low, high);
+          switch (pins.get(i).function()) {
+            case SUPPLY -> supply(subject, name, i);
+            case GROUND -> ground(subject, name, i);
+            case SIGNAL -> node(subject, name, i, Place.of(Place.Kind.SIGNAL_AT_RECEIVER));
           });
     }
-    for (int n = signal + 1; n < atRest.nodes().size(); n++) {
-      list.add(node(atRest.nodes().get(n).point().name(), -1, n, atRest, low, high));
+    for (Place p : FaultMatrix.places(subject)) {
+      if (p.kind() == Place.Kind.TEST_POINT) list.add(node(subject, p.title(), -1, p));
     }
-    return list;
+    return List.copyOf(list);
   }
 
-  /** A resistive or current sensor shows its voltage only behind its pull-up or burden. */
-  private static int firstVoltage(ReadOut read) {
-    for (int i = 0; i < read.nodes().size(); i++) {
-      if (read.nodes().get(i).point().unit().equals(Unit.VOLT)) return i;
-    }
-    throw new IllegalStateException("a path ends in a voltage");
-  }
-
-  private static PinExpectation node(
-      String name, int pin, int node, ReadOut rest, ReadOut low, ReadOut high) {
+  private static PinExpectation supply(Subject subject, String name, int pin) {
+    double volts = subject.supply().orElse(Double.NaN);
+    if (Double.isNaN(volts)) return new PinExpectation(name, pin, volts, volts, volts, null);
+    double off = SUPPLY_WITHIN * volts;
     return new PinExpectation(
-        name,
-        pin,
-        rest.nodes().get(node).value(),
-        low.nodes().get(node).value(),
-        high.nodes().get(node).value());
+        name, pin, volts, volts, volts, new Span(volts - off, volts + off));
+  }
+
+  /** Half of what the tolerance is worth in volts, as far as a sound ground allows it at all. */
+  private static PinExpectation ground(Subject subject, String name, int pin) {
+    Span w = subject.channel().definition().working();
+    Place signal = Place.of(Place.Kind.SIGNAL_AT_RECEIVER);
+    double slope =
+        Math.abs(read(subject, signal, w.high()) - read(subject, signal, w.low())) / w.width();
+    double allowed = slope * NormalBand.of(subject).tolerance() / 2;
+    double off = Math.clamp(allowed, METER / 2, GROUND_WITHIN);
+    return new PinExpectation(name, pin, 0, 0, 0, new Span(-off, off));
+  }
+
+  private static PinExpectation node(Subject subject, String name, int pin, Place place) {
+    Span w = subject.channel().definition().working();
+    double rest = subject.channel().definition().restOrLow();
+    double at = read(subject, place, rest);
+    double off = METER + 0.5e-2 * Math.abs(at) + PartWindows.at(subject, place, rest);
+    Span window = Double.isNaN(at) ? null : new Span(at - off, at + off);
+    return new PinExpectation(
+        name, pin, at, read(subject, place, w.low()), read(subject, place, w.high()), window);
+  }
+
+  private static double read(Subject subject, Place place, double x) {
+    return FaultyPath.of(subject, Fault.NONE, x).read(place, Double.POSITIVE_INFINITY).value();
   }
 }

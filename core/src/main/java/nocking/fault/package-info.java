@@ -1,2 +1,2 @@
-/** What every pin and test point must read before it is touched. */
+/** What can be wrong with a channel, what every fault would look like, and what every pin must read. */
 package nocking.fault;

@@ -6,6 +6,10 @@ import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.check.CheckRow;
 import nocking.element.Element;
+import nocking.fault.FaultMatrix;
+import nocking.fault.PairExpectation;
+import nocking.fault.PinExpectation;
+import nocking.fault.Subject;
 import nocking.fit.Curve;
 import nocking.fit.Fit;
 import nocking.path.PathCircuit;
@@ -53,6 +57,18 @@ public interface Evidence {
 
   /** Error budget at both ends and the middle of the working range; empty without a path. */
   List<BudgetPoint> budget();
+
+  /** The channel with its circuit and wires; empty without a path. */
+  Optional<Subject> subject();
+
+  /** What every pin must read after power. */
+  List<PinExpectation> pins();
+
+  /** What the meter must show between the pins before power. */
+  List<PairExpectation> pairs();
+
+  /** The sound channel and its broken wires; empty without a path. */
+  Optional<FaultMatrix> brokenWires();
 
   /** A channel that has adopted a model, with its constants from the present points. */
   Channel adopting(String model);

@@ -6,7 +6,7 @@ import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.channel.WorkStep;
 import nocking.element.Signal;
-import nocking.fault.Pin;
+import nocking.wiring.Pin;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;

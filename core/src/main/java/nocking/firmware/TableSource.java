@@ -1,14 +1,17 @@
 package nocking.firmware;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Collectors;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
+import nocking.quantity.Value;
 import nocking.table.Cell;
 import nocking.table.LinearTable;
 import nocking.table.TableError;
+import nocking.wiring.Thresholds;
 
 /**
  * A table as text: CSV with a units row, or a C99 header with two arrays.
@@ -17,6 +20,8 @@ import nocking.table.TableError;
  * @param title what the table belongs to, for the header comment
  * @param quantityUnit unit of the output column
  * @param axis unit of the raw column
+ * @param limits raw values, in the unit of the axis, beyond which a reading is a fault; null for
+ *     none
  */
 public record TableSource(
     String name,
@@ -25,7 +30,8 @@ public record TableSource(
     RawUnit axis,
     boolean descending,
     int rawDecimals,
-    int outDecimals) {
+    int outDecimals,
+    Thresholds limits) {
 
   public String csv(LinearTable table) {
     var out = new StringBuilder("raw,out\n");
@@ -59,7 +65,7 @@ public record TableSource(
 
         static const %s %s_raw[%s_CELLS] = {%s};
         static const double %s_out[%s_CELLS] = {%s};
-
+        %s
         #endif
         """
         .formatted(
@@ -81,7 +87,33 @@ public record TableSource(
             row(cells, Cell::raw, rawDecimals),
             name,
             upper,
-            row(cells, Cell::out, outDecimals));
+            row(cells, Cell::out, outDecimals),
+            faults(upper, counts ? "int32_t" : "double"));
+  }
+
+  /** 1 for a raw value that only a broken wire gives, else 0; nothing where no limits are set. */
+  private String faults(String upper, String type) {
+    if (limits == null) return "";
+    var text = new StringBuilder("\n/* Raw values beyond these can only be a fault. */\n");
+    var tests = new ArrayList<String>();
+    if (limits.low() != null) {
+      text.append("#define %s_FAULT_BELOW %s\n".formatted(upper, limit(limits.low())));
+      tests.add("raw < %s_FAULT_BELOW".formatted(upper));
+    }
+    if (limits.high() != null) {
+      text.append("#define %s_FAULT_ABOVE %s\n".formatted(upper, limit(limits.high())));
+      tests.add("raw > %s_FAULT_ABOVE".formatted(upper));
+    }
+    return text.append(
+            "static inline int %s_fault(%s raw) { return %s; }\n"
+                .formatted(name, type, String.join(" || ", tests)))
+        .toString();
+  }
+
+  private String limit(Value v) {
+    return axis == RawUnit.COUNTS
+        ? Numbers.fixed(Math.rint(v.number()), 0)
+        : Numbers.plain(v.number());
   }
 
   private static String comment(String text) {

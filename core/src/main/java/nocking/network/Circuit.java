@@ -1,28 +1,41 @@
 package nocking.network;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
-import org.hipparchus.exception.MathRuntimeException;
-import org.hipparchus.linear.Array2DRowRealMatrix;
-import org.hipparchus.linear.ArrayRealVector;
-import org.hipparchus.linear.LUDecomposition;
+import nocking.quantity.Span;
 
 /**
- * A circuit of resistors, voltage sources and ideal operational amplifiers between named nodes.
+ * A circuit of resistors, sources and operational amplifiers between named nodes.
  *
- * <p>The node called {@link #GROUND} is 0 V. Amplifiers are ideal: no input current, equal inputs,
- * no rails; rails are the business of the path, which knows them.
+ * <p>The node called {@link #GROUND} is 0 V. Amplifiers are ideal: no input current, equal inputs.
+ * {@link #solve} knows no rails and refuses a circuit that has no single solution; {@link #settle}
+ * lets outputs stop at their limits and says which nodes float.
  */
 public final class Circuit {
   public static final String GROUND = "0";
 
+  /** What is left where two conductors touch, ohms. */
+  public static final double CONTACT = 0.1;
+
+  /** Open-loop gain by which an amplifier without working feedback is driven against a rail. */
+  private static final double OPEN_LOOP = 1e7;
+
+  private static final int MOST_LIMITED = 32;
+
   private sealed interface Part {}
 
-  /** A resistor between two nodes. */
-  public record Resistor(String a, String b, double ohms) implements Part {}
+  /**
+   * A resistor between two nodes.
+   *
+   * @param owner number of the element that it belongs to; −1 for none
+   * @param name in its element; empty for one that is no part of its own
+   */
+  public record Resistor(int owner, String name, String a, String b, double ohms) implements Part {}
 
   private record Current(String from, String to, double amperes) implements Part {}
 
@@ -33,14 +46,30 @@ public final class Circuit {
 
   private record Amplifier(String plus, String minus, String out) implements Part {}
 
+  /** A transmitter: drives its current while {@code needs} volts are left across it. */
+  private record Loop(String from, String to, double amperes, double needs) implements Part {}
+
   private final List<Part> parts = new ArrayList<>();
   private final Map<String, Integer> nodes = new LinkedHashMap<>();
+  private final Map<String, Span> limits = new LinkedHashMap<>();
+  private int owner = -1;
 
-  /** Adds a resistor; {@code ohms} above 0. */
+  /** Names the element that the resistors added from now on belong to. */
+  public Circuit of(int element) {
+    owner = element;
+    return this;
+  }
+
+  /** Adds a resistor that is no part of its own; {@code ohms} above 0. */
   public Circuit resistor(String a, String b, double ohms) {
+    return resistor("", a, b, ohms);
+  }
+
+  /** Adds a resistor under its name in the element; {@code ohms} above 0. */
+  public Circuit resistor(String name, String a, String b, double ohms) {
     if (!(ohms > 0))
       throw new IllegalArgumentException("a resistor must be above 0 Ω, not " + ohms);
-    add(new Resistor(a, b, ohms), a, b);
+    add(new Resistor(owner, name, a, b, ohms), a, b);
     return this;
   }
 
@@ -56,6 +85,15 @@ public final class Circuit {
     return this;
   }
 
+  /**
+   * Adds a transmitter that drives {@code amperes} from {@code from} to {@code to} as long as
+   * {@code needs} volts are left between them, and no more than that leaves.
+   */
+  public Circuit loop(String from, String to, double amperes, double needs) {
+    add(new Loop(from, to, amperes, needs), from, to);
+    return this;
+  }
+
   /** Adds an ideal operational amplifier with feedback somewhere else in the circuit. */
   public Circuit amplifier(String plus, String minus, String out) {
     add(new Amplifier(plus, minus, out), plus, minus, out);
@@ -68,9 +106,58 @@ public final class Circuit {
     return this;
   }
 
+  /** Volts that a node cannot leave: the rails of what drives it. */
+  public Circuit limit(String node, Span volts) {
+    limits.put(node, volts);
+    return this;
+  }
+
   /** The resistors in the order in which they were added. */
   public List<Resistor> resistors() {
     return parts.stream().filter(Resistor.class::isInstance).map(Resistor.class::cast).toList();
+  }
+
+  /** Multiplies a named resistor; 0 leaves only the contact, infinity takes it out. */
+  public void scale(int element, String name, double factor) {
+    for (int i = 0; i < parts.size(); i++) {
+      if (parts.get(i) instanceof Resistor r && r.owner == element && r.name.equals(name)) {
+        double ohms = factor == 0 ? CONTACT : r.ohms * factor;
+        if (Double.isInfinite(ohms)) parts.remove(i--);
+        else parts.set(i, new Resistor(r.owner, r.name, r.a, r.b, ohms));
+      }
+    }
+  }
+
+  /** Takes out the source that feeds a node. */
+  public void cut(String plus) {
+    parts.removeIf(p -> p instanceof Source s && s.plus.equals(plus));
+  }
+
+  /** Multiplies the volts of the source that feeds a node. */
+  public void feed(String plus, double factor) {
+    parts.replaceAll(
+        p ->
+            p instanceof Source s && s.plus.equals(plus)
+                ? new Source(s.plus, s.minus, s.volts * factor)
+                : p);
+  }
+
+  /** The same circuit, to which parts can be added without changing this one. */
+  public Circuit copy() {
+    var next = new Circuit();
+    next.parts.addAll(parts);
+    next.nodes.putAll(nodes);
+    next.limits.putAll(limits);
+    return next;
+  }
+
+  /** True when a source feeds the node. */
+  public boolean feeds(String plus) {
+    return parts.stream().anyMatch(p -> p instanceof Source s && s.plus.equals(plus));
+  }
+
+  public boolean has(String node) {
+    return node.equals(GROUND) || nodes.containsKey(node);
   }
 
   private void add(Part part, String... names) {
@@ -81,71 +168,232 @@ public final class Circuit {
   }
 
   /**
-   * Voltage of every node against ground, in volts.
+   * Voltage of every node against ground, in volts, without rails.
    *
    * @throws IllegalStateException when a node floats or sources contradict each other
    */
   public Map<String, Double> solve() {
-    int extra =
-        (int) parts.stream().filter(p -> !(p instanceof Resistor || p instanceof Current)).count();
-    int n = nodes.size() + extra;
-    var matrix = new double[n][n];
-    var right = new double[n];
-    int row = nodes.size();
+    double[] x = solution(parts, false);
+    if (x == null) {
+      throw new IllegalStateException("a node floats or sources contradict each other");
+    }
+    var volts = new TreeMap<String, Double>();
+    volts.put(GROUND, 0.0);
+    nodes.forEach((name, i) -> volts.put(name, x[i]));
+    return volts;
+  }
+
+  /**
+   * Where the circuit comes to rest, outputs held at their limits. A floating node is taken to each
+   * of {@code float}'s ends, since nothing holds it.
+   *
+   * @throws IllegalStateException when sources contradict each other
+   */
+  public Settled settle(Span floating) {
+    List<Integer> loose = looseGroups();
+    if (loose.isEmpty()) {
+      double[] x = limited(parts);
+      return new Settled(x, x);
+    }
+    return new Settled(
+        limited(held(loose, floating.low())), limited(held(loose, floating.high())));
+  }
+
+  private List<Part> held(List<Integer> loose, double volts) {
+    var all = new ArrayList<>(parts);
+    var names = List.copyOf(nodes.keySet());
+    for (int node : loose) all.add(new Source(names.get(node), GROUND, volts));
+    return all;
+  }
+
+  /** Node voltages at rest, once for each end of what a floating node may be. */
+  public final class Settled {
+    private final double[] low;
+    private final double[] high;
+
+    private Settled(double[] low, double[] high) {
+      this.low = low;
+      this.high = high;
+    }
+
+    /** Volts of {@code plus} against {@code minus}; the middle of what they may be if they float. */
+    public double volts(String plus, String minus) {
+      return (difference(low, plus, minus) + difference(high, plus, minus)) / 2;
+    }
+
+    /** What the volts of {@code plus} against {@code minus} may be. */
+    public Span span(String plus, String minus) {
+      return Span.between(difference(low, plus, minus), difference(high, plus, minus));
+    }
+
+    /** True when nothing holds the voltage between the two nodes. */
+    public boolean floats(String plus, String minus) {
+      Span s = span(plus, minus);
+      return s.width() > 1e-6 * Math.max(1, Math.abs(s.high()));
+    }
+
+    private double difference(double[] x, String plus, String minus) {
+      return of(x, plus) - of(x, minus);
+    }
+
+    private double of(double[] x, String node) {
+      return node.equals(GROUND) ? 0 : x[nodes.get(node)];
+    }
+  }
+
+  /** One node of every group that no conducting part joins to ground. */
+  private List<Integer> looseGroups() {
+    int[] leader = new int[nodes.size() + 1];
+    for (int i = 0; i < leader.length; i++) leader[i] = i;
     for (Part part : parts) {
       switch (part) {
-        case Resistor r -> stamp(matrix, r);
-        case Current c -> {
-          if (index(c.from) >= 0) right[index(c.from)] -= c.amperes;
-          if (index(c.to) >= 0) right[index(c.to)] += c.amperes;
-        }
+        case Resistor r -> join(leader, r.a, r.b);
+        case Source s -> join(leader, s.plus, s.minus);
+        case Controlled c -> join(leader, c.out, c.reference);
+        case Amplifier a -> join(leader, a.out, GROUND);
+        case Current c -> join(leader, c.from, c.to);
+        case Loop l -> join(leader, l.from, l.to);
+      }
+    }
+    int ground = root(leader, nodes.size());
+    var groups = new LinkedHashMap<Integer, Integer>();
+    for (int i = 0; i < nodes.size(); i++) {
+      int r = root(leader, i);
+      if (r != ground) groups.putIfAbsent(r, i);
+    }
+    return List.copyOf(groups.values());
+  }
+
+  private void join(int[] leader, String a, String b) {
+    int from = root(leader, a.equals(GROUND) ? nodes.size() : nodes.get(a));
+    int to = root(leader, b.equals(GROUND) ? nodes.size() : nodes.get(b));
+    leader[from] = to;
+  }
+
+  private static int root(int[] leader, int i) {
+    int r = i;
+    while (leader[r] != r) r = leader[r];
+    return r;
+  }
+
+  /**
+   * Solves, then holds the first output that has left its limits at the limit, until none does:
+   * signals run one way, so what comes later follows from what comes before.
+   */
+  private double[] limited(List<Part> given) {
+    List<Part> now = new ArrayList<>(given);
+    var held = new HashMap<String, Double>();
+    for (int round = 0; round < MOST_LIMITED; round++) {
+      double[] x = solution(now, false);
+      if (x == null) x = solution(now, true);
+      Optional<Loop> starved = starved(now, x);
+      if (x == null && starved.isEmpty()) {
+        throw new IllegalStateException("sources contradict each other");
+      }
+      if (starved.isPresent()) {
+        Loop l = starved.get();
+        now.set(now.indexOf(l), new Source(l.from, l.to, l.needs));
+        continue;
+      }
+      String out = beyond(x, held);
+      if (out == null) return x;
+      double at = limits.get(out).clamp(x[nodes.get(out)]);
+      now.removeIf(
+          p ->
+              p instanceof Amplifier a && a.out.equals(out)
+                  || p instanceof Controlled c && c.out.equals(out));
+      now.add(new Source(out, GROUND, at));
+      held.put(out, at);
+    }
+    throw new IllegalStateException("the circuit does not come to rest");
+  }
+
+  private String beyond(double[] x, Map<String, Double> held) {
+    for (var e : limits.entrySet()) {
+      if (held.containsKey(e.getKey())) continue;
+      double v = x[nodes.get(e.getKey())];
+      double slack = 1e-12 * Math.max(1, Math.abs(v));
+      if (v < e.getValue().low() - slack || v > e.getValue().high() + slack) return e.getKey();
+    }
+    return null;
+  }
+
+  /** A transmitter whose current has no way, or leaves it too little. */
+  private Optional<Loop> starved(List<Part> now, double[] x) {
+    for (Part p : now) {
+      if (p instanceof Loop l
+          && (x == null || volt(x, l.from) - volt(x, l.to) < l.needs - 1e-9)) {
+        return Optional.of(l);
+      }
+    }
+    return Optional.empty();
+  }
+
+  private double volt(double[] x, String node) {
+    return node.equals(GROUND) ? 0 : x[nodes.get(node)];
+  }
+
+  /** Modified nodal analysis (Ho, Ruehli and Brennan 1975); null when it is singular. */
+  private double[] solution(List<Part> all, boolean finiteGain) {
+    int extra = 0;
+    for (Part p : all) {
+      if (!(p instanceof Resistor || p instanceof Current || p instanceof Loop)) extra++;
+    }
+    int n = nodes.size() + extra;
+    var matrix = new double[n][n + 1];
+    int row = nodes.size();
+    for (Part part : all) {
+      switch (part) {
+        case Resistor r -> stamp(matrix, index(r.a), index(r.b), 1 / r.ohms);
+        case Current c -> drive(matrix, n, c.from, c.to, c.amperes);
+        case Loop l -> drive(matrix, n, l.from, l.to, l.amperes);
         case Source s -> {
-          stampBranch(matrix, row, s.plus, 1);
-          stampBranch(matrix, row, s.minus, -1);
-          right[row++] = s.volts;
+          branch(matrix, row, s.plus, 1);
+          branch(matrix, row, s.minus, -1);
+          matrix[row++][n] = s.volts;
         }
-        case Controlled c -> {
-          addTo(matrix, row, index(c.out), 1);
-          addTo(matrix, row, index(c.reference), -1);
-          addTo(matrix, row, index(c.plus), -c.gain);
-          addTo(matrix, row, index(c.minus), c.gain);
-          addTo(matrix, index(c.out), row, 1);
-          addTo(matrix, index(c.reference), row++, -1);
-        }
+        case Controlled c -> control(matrix, row++, c.plus, c.minus, c.out, c.reference, c.gain);
         case Amplifier a -> {
-          addTo(matrix, row, index(a.plus), 1);
-          addTo(matrix, row, index(a.minus), -1);
-          addTo(matrix, index(a.out), row++, 1);
+          if (finiteGain) {
+            control(matrix, row++, a.plus, a.minus, a.out, GROUND, OPEN_LOOP);
+          } else {
+            addTo(matrix, row, index(a.plus), 1);
+            addTo(matrix, row, index(a.minus), -1);
+            addTo(matrix, index(a.out), row++, 1);
+          }
         }
       }
     }
-    try {
-      var lu = new LUDecomposition(new Array2DRowRealMatrix(matrix, false), 1e-18);
-      var x = lu.getSolver().solve(new ArrayRealVector(right, false));
-      var volts = new TreeMap<String, Double>();
-      volts.put(GROUND, 0.0);
-      nodes.forEach((name, i) -> volts.put(name, x.getEntry(i)));
-      return volts;
-    } catch (MathRuntimeException e) {
-      throw new IllegalStateException("a node floats or sources contradict each other", e);
-    }
+    return Elimination.solve(matrix);
   }
 
   private int index(String node) {
     return node.equals(GROUND) ? -1 : nodes.get(node);
   }
 
-  private void stamp(double[][] m, Resistor r) {
-    double g = 1 / r.ohms;
-    int a = index(r.a);
-    int b = index(r.b);
+  private void drive(double[][] m, int right, String from, String to, double amperes) {
+    if (index(from) >= 0) m[index(from)][right] -= amperes;
+    if (index(to) >= 0) m[index(to)][right] += amperes;
+  }
+
+  private void control(
+      double[][] m, int row, String plus, String minus, String out, String reference, double gain) {
+    addTo(m, row, index(out), 1);
+    addTo(m, row, index(reference), -1);
+    addTo(m, row, index(plus), -gain);
+    addTo(m, row, index(minus), gain);
+    addTo(m, index(out), row, 1);
+    addTo(m, index(reference), row, -1);
+  }
+
+  private static void stamp(double[][] m, int a, int b, double g) {
     addTo(m, a, a, g);
     addTo(m, b, b, g);
     addTo(m, a, b, -g);
     addTo(m, b, a, -g);
   }
 
-  private void stampBranch(double[][] m, int row, String node, double sign) {
+  private void branch(double[][] m, int row, String node, double sign) {
     addTo(m, row, index(node), sign);
     addTo(m, index(node), row, sign);
   }

@@ -5,8 +5,10 @@ import java.util.List;
 import java.util.Optional;
 import nocking.element.Element;
 import nocking.element.Field;
+import nocking.element.Signal;
 import nocking.network.Circuit;
 import nocking.quantity.Value;
+import nocking.stage.Sensed;
 import nocking.stage.Stage;
 
 /** Candidate circuits solved by the nodal solver, from a stiff source to an open output. */
@@ -26,7 +28,7 @@ final class Circuits {
   private static double output(List<Stage> stages, double volts) {
     var circuit = new Circuit().source("n0", Circuit.GROUND, volts);
     for (int i = 0; i < stages.size(); i++) {
-      stages.get(i).build(circuit, "n" + i, "n" + (i + 1), 0);
+      stages.get(i).build(circuit, "n" + i, "n" + (i + 1), Sensed.of(Signal.VOLTAGE, 0));
     }
     return circuit.solve().get("n" + stages.size());
   }

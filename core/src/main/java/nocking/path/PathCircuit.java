@@ -12,6 +12,7 @@ import nocking.element.Signal;
 import nocking.element.Symbols;
 import nocking.network.Circuit;
 import nocking.sensor.Sensor;
+import nocking.stage.Sensed;
 import nocking.stage.Stage;
 
 /** A path at one input as a circuit of parts, with what every resistor of it takes. */
@@ -31,12 +32,10 @@ public final class PathCircuit {
 
   private final Circuit circuit = new Circuit();
   private final List<Stage> stages;
-  private final int[] firstResistor;
 
   private PathCircuit(
       Measurand measured, Sensor sensor, List<Stage> stages, Converter converter, double x) {
     this.stages = stages;
-    firstResistor = new int[stages.size() + 1];
     var table = new SymbolTable(List.of(measured.symbol()));
     Symbols own = table.add(sensor, 0);
     Map<String, Double> values = new HashMap<>(table.values());
@@ -50,12 +49,11 @@ public final class PathCircuit {
       else circuit.source(node(0), "emf", 0);
     }
     for (int i = 0; i < stages.size(); i++) {
-      firstResistor[i] = circuit.resistors().size();
-      stages.get(i).build(circuit, node(i), node(i + 1), open);
+      stages.get(i).build(circuit.of(i + 1), node(i), node(i + 1), Sensed.of(sensor.signal(), open));
     }
-    firstResistor[stages.size()] = circuit.resistors().size();
+    circuit.of(stages.size() + 1);
     if (converter.inputResistance() != null) {
-      circuit.resistor(node(stages.size()), Circuit.GROUND, converter.inputResistance().number());
+      circuit.resistor("Rin", node(stages.size()), Circuit.GROUND, converter.inputResistance().number());
     }
   }
 
@@ -77,20 +75,16 @@ public final class PathCircuit {
   /** What the resistors of the stages take, in the order of the path. */
   public List<Stress> stresses() {
     Map<String, Double> volts = solve();
-    List<Circuit.Resistor> all = circuit.resistors();
     var list = new ArrayList<Stress>();
-    for (int i = 0; i < stages.size(); i++) {
-      Element stage = stages.get(i);
-      for (Field f : stage.fields()) {
-        if (!f.parameter().unit().equals("ohm") || stage.value(f) == null) continue;
-        double ohms = stage.value(f).number();
-        for (int r = firstResistor[i]; r < firstResistor[i + 1]; r++) {
-          Circuit.Resistor part = all.get(r);
-          if (part.ohms() != ohms) continue;
-          double across = Math.abs(volts.get(part.a()) - volts.get(part.b()));
-          list.add(new Stress(i + 1, f, ohms, across));
-        }
-      }
+    for (Circuit.Resistor part : circuit.resistors()) {
+      if (part.owner() < 1 || part.owner() > stages.size() || part.name().isEmpty()) continue;
+      Element stage = stages.get(part.owner() - 1);
+      String symbol = part.name().split(" ")[0];
+      Field f = stage.field(symbol);
+      // A track that a wiper divides is no single resistor with ratings of its own.
+      if (stage.value(f).number() != part.ohms()) continue;
+      double across = Math.abs(volts.get(part.a()) - volts.get(part.b()));
+      list.add(new Stress(part.owner(), f, part.ohms(), across));
     }
     return list;
   }

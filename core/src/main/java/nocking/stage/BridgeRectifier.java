@@ -102,10 +102,10 @@ public record BridgeRectifier(
 
   /** In the mean the rectifier is a source, peak less two drops, behind 1/(4fC). */
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
     circuit
         .source(input, output + ".top", 2 * drop.number())
         .resistor(output + ".top", output, outputResistance());
-    if (bleeder != null) circuit.resistor(output, Circuit.GROUND, bleeder.number());
+    if (bleeder != null) circuit.resistor("Rbl", output, Circuit.GROUND, bleeder.number());
   }
 }

@@ -63,7 +63,7 @@ public record Clamp(
   }
 
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
-    circuit.resistor(input, output, resistance.number());
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
+    circuit.resistor("Rc", input, output, resistance.number());
   }
 }

@@ -82,16 +82,16 @@ public record DifferenceAmp(
   }
 
   @Override
-  public void build(Circuit circuit, String in, String output, double sensed) {
+  public void build(Circuit circuit, String in, String output, Sensed sensed) {
     String plus = output + ".plus";
     String minus = output + ".minus";
     circuit
-        .resistor(in, plus, input.number())
-        .resistor(plus, output + ".gnd", feedback.number())
+        .resistor("Rg at +", in, plus, input.number())
+        .resistor("Rf at +", plus, output + ".gnd", feedback.number())
         .source(output + ".gnd", Circuit.GROUND, virtualGround.number())
-        .resistor(output + ".off", minus, input.number())
+        .resistor("Rg at −", output + ".off", minus, input.number())
         .source(output + ".off", Circuit.GROUND, offset.number())
-        .resistor(minus, output, feedback.number())
+        .resistor("Rf at −", minus, output, feedback.number())
         .amplifier(plus, minus, output);
   }
 }

@@ -69,9 +69,9 @@ public record Divider(
   }
 
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
     circuit
-        .resistor(input, output, upper.number())
-        .resistor(output, Circuit.GROUND, lower.number());
+        .resistor("R1", input, output, upper.number())
+        .resistor("R2", output, Circuit.GROUND, lower.number());
   }
 }

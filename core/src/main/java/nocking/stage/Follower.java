@@ -49,7 +49,7 @@ public record Follower(
   }
 
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
     circuit.amplifier(input, output, output);
   }
 }

@@ -107,16 +107,16 @@ public record FourResistorAmp(
   }
 
   @Override
-  public void build(Circuit circuit, String in, String output, double sensed) {
+  public void build(Circuit circuit, String in, String output, Sensed sensed) {
     String plus = output + ".plus";
     String minus = output + ".minus";
     circuit
-        .resistor(in, plus, plusInput.number())
-        .resistor(plus, output + ".gnd", plusGround.number())
+        .resistor("R1", in, plus, plusInput.number())
+        .resistor("R2", plus, output + ".gnd", plusGround.number())
         .source(output + ".gnd", Circuit.GROUND, virtualGround.number())
         .source(output + ".off", Circuit.GROUND, offset.number())
-        .resistor(output + ".off", minus, minusInput.number())
-        .resistor(minus, output, feedback.number())
+        .resistor("R3", output + ".off", minus, minusInput.number())
+        .resistor("R4", minus, output, feedback.number())
         .amplifier(plus, minus, output);
   }
 }

@@ -86,7 +86,7 @@ public record InstrumentationAmp(
   }
 
   @Override
-  public void build(Circuit circuit, String in, String output, double sensed) {
+  public void build(Circuit circuit, String in, String output, Sensed sensed) {
     circuit
         .source(output + ".minus", Circuit.GROUND, minus.number())
         .source(output + ".ref", Circuit.GROUND, reference.number())

@@ -74,11 +74,11 @@ public record InvertingAmp(
   }
 
   @Override
-  public void build(Circuit circuit, String in, String output, double sensed) {
+  public void build(Circuit circuit, String in, String output, Sensed sensed) {
     circuit
         .source(output + ".plus", Circuit.GROUND, reference.number())
-        .resistor(in, output + ".minus", input.number())
-        .resistor(output + ".minus", output, feedback.number())
+        .resistor("Rg", in, output + ".minus", input.number())
+        .resistor("Rf", output + ".minus", output, feedback.number())
         .amplifier(output + ".plus", output + ".minus", output);
   }
 }

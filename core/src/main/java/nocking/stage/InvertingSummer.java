@@ -73,13 +73,13 @@ public record InvertingSummer(
   }
 
   @Override
-  public void build(Circuit circuit, String in, String output, double sensed) {
+  public void build(Circuit circuit, String in, String output, Sensed sensed) {
     String minus = output + ".minus";
     circuit
         .source(output + ".ref", Circuit.GROUND, reference.number())
-        .resistor(output + ".ref", minus, offset.number())
-        .resistor(in, minus, input.number())
-        .resistor(minus, output, feedback.number())
+        .resistor("Ro", output + ".ref", minus, offset.number())
+        .resistor("Rg", in, minus, input.number())
+        .resistor("Rf", minus, output, feedback.number())
         .amplifier(Circuit.GROUND, minus, output);
   }
 }

@@ -71,13 +71,13 @@ public record NonInvertingAmp(
   }
 
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
     String inverting = output + ".minus";
     String reference = output + ".ref";
     circuit
         .amplifier(input, inverting, output)
-        .resistor(output, inverting, feedback.number())
-        .resistor(inverting, reference, ground.number())
+        .resistor("Rf", output, inverting, feedback.number())
+        .resistor("Rg", inverting, reference, ground.number())
         .source(reference, Circuit.GROUND, this.reference.number());
   }
 }

@@ -70,10 +70,10 @@ public record OffsetAdder(
   }
 
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
     circuit
-        .resistor(input, output, signal.number())
-        .resistor(output, output + ".shift", shift.number())
+        .resistor("R1", input, output, signal.number())
+        .resistor("R2", output, output + ".shift", shift.number())
         .source(output + ".shift", Circuit.GROUND, from.number());
   }
 }

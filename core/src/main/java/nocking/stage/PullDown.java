@@ -70,10 +70,10 @@ public record PullDown(
   }
 
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
     circuit
         .source(output + ".supply", Circuit.GROUND, supply.number())
-        .resistor(output + ".supply", output, sensed)
-        .resistor(output, Circuit.GROUND, resistance.number());
+        .resistor("Rp", output, Circuit.GROUND, resistance.number());
+    sensed.between(circuit, output + ".supply", output);
   }
 }

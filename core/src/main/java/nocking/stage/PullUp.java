@@ -70,10 +70,10 @@ public record PullUp(
   }
 
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
     circuit
         .source(output + ".supply", Circuit.GROUND, supply.number())
-        .resistor(output + ".supply", output, resistance.number())
-        .resistor(output, Circuit.GROUND, sensed);
+        .resistor("Rp", output + ".supply", output, resistance.number());
+    sensed.between(circuit, output, Circuit.GROUND);
   }
 }

@@ -67,7 +67,7 @@ public record RcFilter(
   }
 
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
-    circuit.resistor(input, output, resistance.number());
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
+    circuit.resistor("R", input, output, resistance.number());
   }
 }

@@ -111,19 +111,19 @@ public record ReferenceBlend(
 
   /** Both tracks as resistors; one that the wiper has run to its end is left out. */
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
     double a = referenceWiper.number();
     double b = blendWiper.number();
     String reference = output + ".ref";
     circuit.source(output + ".supply", Circuit.GROUND, supply.number());
-    link(circuit, output + ".supply", reference, (1 - a) * referenceTrack.number());
-    link(circuit, reference, Circuit.GROUND, a * referenceTrack.number());
-    link(circuit, input, output, (1 - b) * blendTrack.number());
-    link(circuit, output, reference, b * blendTrack.number());
+    link(circuit, "RA above", output + ".supply", reference, (1 - a) * referenceTrack.number());
+    link(circuit, "RA below", reference, Circuit.GROUND, a * referenceTrack.number());
+    link(circuit, "RB before", input, output, (1 - b) * blendTrack.number());
+    link(circuit, "RB behind", output, reference, b * blendTrack.number());
   }
 
-  private static void link(Circuit circuit, String a, String b, double ohms) {
-    if (ohms > 0) circuit.resistor(a, b, ohms);
+  private static void link(Circuit circuit, String name, String a, String b, double ohms) {
+    if (ohms > 0) circuit.resistor(name, a, b, ohms);
     else circuit.source(a, b, 0);
   }
 }

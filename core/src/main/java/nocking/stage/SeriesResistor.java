@@ -64,7 +64,7 @@ public record SeriesResistor(
   }
 
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
-    circuit.resistor(input, output, resistance.number());
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
+    circuit.resistor("Rx", input, output, resistance.number());
   }
 }

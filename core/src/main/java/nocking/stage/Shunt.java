@@ -81,9 +81,10 @@ public record Shunt(
   }
 
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
-    circuit
-        .current(Circuit.GROUND, output, sensed)
-        .resistor(output, Circuit.GROUND, burden.number());
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
+    String supply = loopSupply == null ? Circuit.GROUND : output + ".supply";
+    if (loopSupply != null) circuit.source(supply, Circuit.GROUND, loopSupply.number());
+    circuit.resistor("Rb", output, Circuit.GROUND, burden.number());
+    sensed.between(circuit, supply, output);
   }
 }

@@ -29,6 +29,7 @@ public sealed interface Stage extends Element
         Follower,
         ReferenceBlend,
         OffsetAdder,
+        InputPull,
         RcFilter,
         BridgeRectifier,
         Clamp {
@@ -51,6 +52,7 @@ public sealed interface Stage extends Element
         Follower.EXAMPLE,
         ReferenceBlend.EXAMPLE,
         OffsetAdder.EXAMPLE,
+        InputPull.EXAMPLE,
         RcFilter.EXAMPLE,
         BridgeRectifier.EXAMPLE,
         Clamp.EXAMPLE);
@@ -100,8 +102,11 @@ public sealed interface Stage extends Element
   /**
    * Adds the stage's parts to the referee circuit; extra nodes get names beginning with output.
    *
-   * @param sensed value of a resistive or current sensor that the stage itself builds in, in Ω or
-   *     A; a stage with a voltage at its input does not look at it
+   * <p>Resistors carry the symbol of their parameter as their name; where one parameter stands for
+   * two parts, words behind it tell them apart.
+   *
+   * @param sensed resistive or current sensor that the stage itself builds in; a stage with a
+   *     voltage at its input does not look at it
    */
-  void build(Circuit circuit, String input, String output, double sensed);
+  void build(Circuit circuit, String input, String output, Sensed sensed);
 }

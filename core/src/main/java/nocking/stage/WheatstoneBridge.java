@@ -126,15 +126,16 @@ public record WheatstoneBridge(
 
   /** The excitation floats and the negative mid-point is the circuit's ground. */
   @Override
-  public void build(Circuit circuit, String input, String output, double sensed) {
-    double mirror = 2 * beside.number() - sensed;
+  public void build(Circuit circuit, String input, String output, Sensed sensed) {
+    double mirror = 2 * beside.number() - sensed.value();
     String top = output + ".top";
     String bottom = output + ".bottom";
     circuit
         .source(top, bottom, excitation.number())
-        .resistor(top, output, arms == Arms.QUARTER ? beside.number() : mirror)
-        .resistor(output, bottom, sensed)
-        .resistor(top, Circuit.GROUND, arms == Arms.FULL ? sensed : upper.number())
-        .resistor(Circuit.GROUND, bottom, arms == Arms.FULL ? mirror : lower.number());
+        .resistor("R1", top, output, arms == Arms.QUARTER ? beside.number() : mirror)
+        .resistor(
+            "R2", top, Circuit.GROUND, arms == Arms.FULL ? sensed.value() : upper.number())
+        .resistor("R3", Circuit.GROUND, bottom, arms == Arms.FULL ? mirror : lower.number());
+    sensed.between(circuit, output, bottom);
   }
 }

@@ -19,8 +19,8 @@ import nocking.check.CheckSheet;
 import nocking.converter.Converter;
 import nocking.element.Element;
 import nocking.element.Signal;
-import nocking.fault.Pin;
-import nocking.fault.WirePlan;
+import nocking.wiring.Pin;
+import nocking.wiring.WirePlan;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Spread;
 import nocking.quantity.Unit;
@@ -485,7 +485,7 @@ class RuleTest {
     for (int i = 0; i < plan.pins().size(); i++) {
       Pin p = plan.pins().get(i);
       if (p.function() == Pin.Function.SIGNAL) {
-        plan = plan.with(i, new Pin(p.function(), p.wire(), p.terminal(), v(volts)));
+        plan = plan.with(i, p.withMeasured(v(volts)));
       }
     }
     return c.withWiring(plan);

@@ -11,7 +11,9 @@ import java.util.Random;
 import java.util.stream.Collectors;
 import java.util.stream.LongStream;
 import nocking.element.Measurand;
+import nocking.element.Signal;
 import nocking.network.Circuit;
+import nocking.stage.Sensed;
 import nocking.path.SensorCurve;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
@@ -262,7 +264,7 @@ class PartsTest {
   private static double solved(List<Stage> stages, double in) {
     var c = new Circuit().source("n0", Circuit.GROUND, in);
     for (int i = 0; i < stages.size(); i++) {
-      stages.get(i).build(c, "n" + i, "n" + (i + 1), 0);
+      stages.get(i).build(c, "n" + i, "n" + (i + 1), Sensed.of(Signal.VOLTAGE, 0));
     }
     return c.solve().get("n" + stages.size());
   }

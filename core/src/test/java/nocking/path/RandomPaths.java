@@ -30,12 +30,14 @@ import nocking.sensor.TableSensor;
 import nocking.sensor.Thermocouple;
 import nocking.sensor.ThermocoupleType;
 import nocking.sensor.TwoPointSensor;
+import nocking.stage.Sensed;
 import nocking.stage.BridgeRectifier;
 import nocking.stage.Clamp;
 import nocking.stage.DifferenceAmp;
 import nocking.stage.Divider;
 import nocking.stage.Follower;
 import nocking.stage.FourResistorAmp;
+import nocking.stage.InputPull;
 import nocking.stage.InstrumentationAmp;
 import nocking.stage.InvertingAmp;
 import nocking.stage.InvertingSummer;
@@ -84,7 +86,7 @@ record RandomPaths(Sensor sensor, List<Stage> stages, Converter converter) {
     double low = r.nextBoolean() ? 0 : -50 + 100 * r.nextDouble();
     double high = low + 1 + 100 * r.nextDouble();
     Value ends = r.nextBoolean() ? v(0) : v(20 * r.nextDouble());
-    return switch (r.nextInt(13)) {
+    return switch (r.nextInt(14)) {
       case 0 ->
           new LinearSensor(
               v(r.nextDouble()), v(low), v(0.001 + 0.05 * r.nextDouble()), v(low), v(high), source);
@@ -162,7 +164,7 @@ record RandomPaths(Sensor sensor, List<Stage> stages, Converter converter) {
   private static Stage stage(Random r) {
     Value low = v(-RAIL);
     Value high = v(RAIL);
-    return switch (r.nextInt(13)) {
+    return switch (r.nextInt(14)) {
       case 0 -> new Divider(ohms(r), ohms(r));
       case 1 ->
           new NonInvertingAmp(ohms(r), ohms(r), v(r.nextBoolean() ? 0 : r.nextDouble()), low, high);
@@ -179,6 +181,7 @@ record RandomPaths(Sensor sensor, List<Stage> stages, Converter converter) {
       case 9 -> new OffsetAdder(ohms(r), ohms(r), v(r.nextBoolean() ? 0 : 5));
       case 10 -> new RcFilter(ohms(r), v(100e-9));
       case 11 -> new SeriesResistor(ohms(r));
+      case 12 -> new InputPull(ohms(r), v(r.nextBoolean() ? 0 : 3.3));
       default -> new Clamp(ohms(r), low, high);
     };
   }
@@ -204,7 +207,7 @@ record RandomPaths(Sensor sensor, List<Stage> stages, Converter converter) {
       else c.source("TP1", "emf", 0);
     }
     for (int i = 0; i < stages.size(); i++) {
-      stages.get(i).build(c, "TP" + (i + 1), "TP" + (i + 2), open);
+      stages.get(i).build(c, "TP" + (i + 1), "TP" + (i + 2), Sensed.of(sensor.signal(), open));
     }
     if (converter.inputResistance() != null) {
       c.resistor("TP" + (stages.size() + 1), Circuit.GROUND, converter.inputResistance().number());

@@ -45,6 +45,15 @@ final class Bench {
     return new PointSet(RawUnit.VOLTS, points);
   }
 
+  /** Volts where something settles, several times. */
+  List<Value> settles(double truth, double scatter, int times) {
+    var list = new ArrayList<Value>();
+    for (int i = 0; i < times; i++) {
+      list.add(typed(Numbers.fixed(truth + scatter * random.nextGaussian(), 3)));
+    }
+    return List.copyOf(list);
+  }
+
   /** One reading of a meter that shows tenths of a millivolt. */
   Value volts(double truth, double noise) {
     return typed(Numbers.fixed(truth + noise * random.nextGaussian(), 4));

@@ -13,8 +13,8 @@ import nocking.channel.QuantityKind;
 import nocking.check.CheckPoint;
 import nocking.check.CheckSheet;
 import nocking.converter.Converter;
-import nocking.fault.Pin;
-import nocking.fault.WirePlan;
+import nocking.wiring.Pin;
+import nocking.wiring.WirePlan;
 import nocking.points.PointSet;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
@@ -25,6 +25,7 @@ import nocking.sensor.RatiometricSensor;
 import nocking.sensor.TwoPointSensor;
 import nocking.stage.DifferenceAmp;
 import nocking.stage.Divider;
+import nocking.stage.InputPull;
 import nocking.stage.NonInvertingAmp;
 import nocking.table.TableSpec;
 
@@ -48,6 +49,7 @@ public final class Hatchery {
             WaterSide.raceway(seed + 3),
             WaterSide.headerTank(seed + 4),
             WaterSide.sluice(),
+            WaterSide.diverter(seed + 6),
             PlantSide.hopper(seed + 5),
             PlantSide.aerator(),
             PlantSide.paddle()),
@@ -67,13 +69,28 @@ public final class Hatchery {
     return typed(text, Unit.OHM);
   }
 
-  static WirePlan wires(Value supply, String connector, String... colours) {
+  /** Supply, ground and signal in their order at both ends of one cable. */
+  static WirePlan wires(Value supply, String connector, double metres, String... colours) {
     var functions = Pin.Function.values();
-    return new WirePlan(
+    return WirePlan.of(
         supply,
         IntStream.range(0, functions.length)
-            .mapToObj(i -> new Pin(functions[i], colours[i], connector + "-" + (i + 1), null))
+            .mapToObj(i -> wire(functions[i], colours[i], "" + (i + 1), connector + "-" + (i + 1), metres))
             .toList());
+  }
+
+  static Pin wire(
+      Pin.Function function, String colour, String position, String terminal, double metres) {
+    return new Pin(function, colour, position, terminal, Value.of(metres), null);
+  }
+
+  /** The channel with the fault thresholds that its own circuit proposes. */
+  static Channel withLimits(Channel c) {
+    return Analysis.of(c)
+        .brokenWires()
+        .flatMap(m -> m.thresholds().thresholds())
+        .map(t -> c.withWiring(c.wiring().withThresholds(t)))
+        .orElse(c);
   }
 
   /**
@@ -115,9 +132,9 @@ public final class Hatchery {
             .withSensor(sensor)
             .withStages(List.of(amp))
             .withConverter(Converter.of(12, 3.3))
-            .withWiring(wires(volts("5 V"), "J2", "brown", "blue", "black"))
+            .withWiring(wires(volts("5 V"), "J2", 3, "brown", "blue", "black"))
             .withPoints(points);
-    c = Analysis.of(c).adopting("line").withTable(new TableSpec(6, RawUnit.VOLTS, false, 3, 2));
+    c = withLimits(Analysis.of(c).adopting("line")).withTable(new TableSpec(6, RawUnit.VOLTS, false, 3, 2));
     var checks =
         IntStream.of(4, 6, 9, 12, 14)
             .mapToObj(x -> new CheckPoint(Value.of(x), bench.volts(truth.applyAsDouble(x), 0.0006)))
@@ -157,18 +174,19 @@ public final class Hatchery {
             4,
             slipped.withReadings(
                 slipped.readings().stream().map(v -> volts(tenfold(v.typed()))).toList()));
-    return Channel.blank("hatchery-bl-p1", "BL-P1")
+    Channel c = Channel.blank("hatchery-bl-p1", "BL-P1")
         .withDefinition(definition)
         .withSensor(sensor)
         .withCard(Shelf.manifold().ref())
         .withStages(List.of(new Divider(ohms("5k1"), ohms("10k"))))
         .withConverter(Converter.of(12, 3.3))
-        .withWiring(wires(null, "J4", "red", "black", "green"))
+        .withWiring(wires(null, "J4", 12, "red", "black", "green"))
         .withPoints(points)
         .withCheck(
             new CheckSheet(
                 CheckSheet.Measured.VOLTS,
                 IntStream.of(0, 30, 60).mapToObj(x -> new CheckPoint(Value.of(x), null)).toList()));
+    return withLimits(c);
   }
 
   /** 1.3567 becomes 13.567. */
@@ -206,11 +224,11 @@ public final class Hatchery {
         Channel.blank("hatchery-ox-d1", "OX-D1")
             .withDefinition(definition)
             .withSensor(sensor)
-            .withStages(List.of(amp))
+            .withStages(List.of(InputPull.toGround(ohms("1M")), amp))
             .withConverter(Converter.of(12, 3.3))
-            .withWiring(wires(volts("5 V"), "J6", "white", "grey", "yellow"))
+            .withWiring(wires(volts("5 V"), "J6", 8, "white", "grey", "yellow"))
             .withPoints(points);
-    return Analysis.of(c).adopting("ends");
+    return withLimits(Analysis.of(c).adopting("ends"));
   }
 
   /** Outlet gate stroke: designed, not yet measured. */
@@ -234,6 +252,7 @@ public final class Hatchery {
         .withSensor(sensor)
         .withStages(List.of(new Divider(ohms("6k8"), ohms("10k"))))
         .withConverter(Converter.of(12, 3.3))
+        .withWiring(wires(volts("5 V"), "J8", 15, "", "", ""))
         .withAdopted(Adopted.DESIGN);
   }
 }

@@ -2,12 +2,15 @@ package nocking.demo;
 
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
+import nocking.band.AlarmBand;
+import nocking.band.BandPlan;
 import nocking.channel.Adopted;
 import nocking.channel.Channel;
 import nocking.channel.Hazard;
 import nocking.channel.QuantityKind;
 import nocking.converter.Converter;
-import nocking.fault.WirePlan;
+import nocking.wiring.Pin;
+import nocking.wiring.WirePlan;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.AcVoltage;
@@ -45,7 +48,7 @@ final class PlantSide {
             volts("0.05"),
             volts("4.95"));
     DoubleUnaryOperator truth = x -> 394.5 * 5 * 0.001 * (2.002 * x / 60 + 0.012) + 0.251;
-    return Channel.blank("hatchery-fh-w1", "FH-W1")
+    Channel c = Channel.blank("hatchery-fh-w1", "FH-W1")
         .define(
             d ->
                 d.withName("Feed hopper")
@@ -56,17 +59,18 @@ final class PlantSide {
         .withSensor(bridge)
         .withStages(List.of(amp))
         .withConverter(Converter.of(16, 5))
-        .withWiring(Hatchery.wires(null, "J7", "red", "black", "green"))
+        .withWiring(Hatchery.wires(null, "J7", 6, "red", "black", "green"))
         .withPoints(
             new Bench(seed)
                 .points(new double[] {0, 10, 20, 30, 40, 50, 60}, 3, truth, 0.0006, 0, 0));
+    return Hatchery.withLimits(c);
   }
 
   /** Aerator supply: rectified behind an isolating stand-in, divided by a string of four. */
   static Channel aerator() {
     var rectifier =
         new BridgeRectifier(volts("0.8"), Value.typed("1u", Unit.of("F")), Value.of(50), null);
-    return Channel.blank("hatchery-ae-v1", "AE-V1")
+    Channel c = Channel.blank("hatchery-ae-v1", "AE-V1")
         .define(
             d ->
                 d.withName("Aerator supply")
@@ -79,13 +83,27 @@ final class PlantSide {
         .withSensor(AcVoltage.sine(1, 300))
         .withStages(List.of(rectifier, new Divider(ohms("4*390k"), ohms("13k"))))
         .withConverter(Converter.of(12, 3.3))
-        .withWiring(WirePlan.DEFAULT)
+        .withWiring(
+            WirePlan.of(
+                null,
+                List.of(
+                    Hatchery.wire(Pin.Function.SIGNAL, "brown", "1", "J9-1", 2),
+                    Hatchery.wire(Pin.Function.GROUND, "blue", "2", "J9-2", 2))))
+        .withBands(
+            BandPlan.EMPTY
+                .withAlarms(
+                    List.of(
+                        new AlarmBand("under", null, Value.of(207)),
+                        new AlarmBand("normal", Value.of(207), Value.of(253)),
+                        new AlarmBand("over", Value.of(253), null)))
+                .withHysteresis(Value.of(2)))
         .withAdopted(Adopted.DESIGN);
+    return Hatchery.withLimits(c);
   }
 
   /** Paddle torque: a signal about 2.5 V, attenuated about a reference by two potentiometers. */
   static Channel paddle() {
-    return Channel.blank("hatchery-pd-q1", "PD-Q1")
+    Channel c = Channel.blank("hatchery-pd-q1", "PD-Q1")
         .define(
             d ->
                 d.withName("Paddle torque")
@@ -104,6 +122,8 @@ final class PlantSide {
                     Value.typed("20%", Unit.ONE),
                     ohms("10k"),
                     Value.typed("89%", Unit.ONE))))
-        .withConverter(Converter.of(12, 3.3));
+        .withConverter(Converter.of(12, 3.3))
+        .withWiring(Hatchery.wires(volts("5 V"), "J10", 4, "red", "black", "white"));
+    return Hatchery.withLimits(c);
   }
 }

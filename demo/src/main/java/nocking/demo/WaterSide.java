@@ -1,8 +1,12 @@
 package nocking.demo;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
 import java.util.stream.IntStream;
+import nocking.band.BandPlan;
+import nocking.band.BandPosition;
+import nocking.band.SwitchPoint;
 import nocking.channel.Adopted;
 import nocking.channel.Channel;
 import nocking.channel.Hazard;
@@ -12,8 +16,10 @@ import nocking.check.CheckSheet;
 import nocking.converter.Converter;
 import nocking.element.Measurand;
 import nocking.element.Signal;
-import nocking.fault.Pin;
-import nocking.fault.WirePlan;
+import nocking.wiring.Pin;
+import nocking.wiring.Place;
+import nocking.wiring.Seen;
+import nocking.wiring.WirePlan;
 import nocking.path.SensorCurve;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
@@ -22,8 +28,10 @@ import nocking.quantity.Value;
 import nocking.sensor.CurrentLoop;
 import nocking.sensor.NtcSteinhart;
 import nocking.sensor.Potentiometer;
+import nocking.sensor.SteppedSensor;
 import nocking.sensor.TablePoint;
 import nocking.sensor.TableSensor;
+import nocking.stage.InputPull;
 import nocking.stage.PullUp;
 import nocking.stage.SeriesResistor;
 import nocking.stage.Shunt;
@@ -67,7 +75,7 @@ final class WaterSide {
           double ohms = 10020 * Math.exp(3858 * (1 / (t + 273.15) - 1 / 298.15));
           return 3.3 * ohms / (ohms + 18.02e3);
         };
-    return Channel.blank("hatchery-rw-t1", "RW-T1")
+    Channel c = Channel.blank("hatchery-rw-t1", "RW-T1")
         .define(
             d ->
                 d.withName("Raceway water")
@@ -78,15 +86,16 @@ final class WaterSide {
         .withStages(List.of(new PullUp(volts("3.3"), ohms("18k ±0.1%"))))
         .withConverter(Converter.of(12, 3.3))
         .withWiring(
-            new WirePlan(
+            WirePlan.of(
                 null,
                 List.of(
-                    new Pin(Pin.Function.GROUND, "black", "J1-2", null),
-                    new Pin(Pin.Function.SIGNAL, "white", "J1-3", null))))
+                    Hatchery.wire(Pin.Function.GROUND, "black", "2", "J1-2", 9),
+                    Hatchery.wire(Pin.Function.SIGNAL, "white", "3", "J1-3", 9))))
         .withPoints(
             new Bench(seed).points(new double[] {0, 5, 10, 15, 20, 25}, 3, truth, 0.0004, 0.05, 2))
         .withAdopted(Adopted.DESIGN)
         .withTable(new TableSpec(16, RawUnit.VOLTS, true, 4, 2));
+    return Hatchery.withLimits(c);
   }
 
   /** Header tank level on a two-wire loop with its burden and its supply budget. */
@@ -101,7 +110,7 @@ final class WaterSide {
         IntStream.of(0, 1, 2, 3, 4)
             .mapToObj(x -> new CheckPoint(Value.of(x), bench.volts(truth.applyAsDouble(x), 0.0004)))
             .toList();
-    return Channel.blank("hatchery-hd-l1", "HD-L1")
+    Channel c = Channel.blank("hatchery-hd-l1", "HD-L1")
         .define(
             d ->
                 d.withName("Header tank level")
@@ -113,16 +122,65 @@ final class WaterSide {
         .withStages(List.of(burden))
         .withConverter(Converter.of(12, 3.3))
         .withWiring(
-            new WirePlan(
+            WirePlan.of(
                 volts("24 V"),
                 List.of(
-                    new Pin(Pin.Function.SUPPLY, "brown", "J3-1", null),
-                    new Pin(Pin.Function.SIGNAL, "blue", "J3-3", null))))
+                    Hatchery.wire(Pin.Function.SUPPLY, "brown", "1", "J3-1", 25),
+                    Hatchery.wire(Pin.Function.SIGNAL, "blue", "3", "J3-3", 25))))
         .withAdopted(Adopted.DESIGN)
         .withCheck(new CheckSheet(CheckSheet.Measured.VOLTS, checks));
+    return Hatchery.withLimits(c);
   }
 
-  /** Sluice gate: a potentiometer that runs backwards, with its end stops short of the track. */
+  /**
+   * Flow diverter: a selector with five stations on a 10-bit input. The rod leaves some slack, so
+   * that every station settles a little lower on the way down.
+   */
+  static Channel diverter(long seed) {
+    var names = List.of("drain", "raceway 1", "raceway 2", "raceway 3", "bypass");
+    double[] centres = {1.2, 1.6, 2.0, 2.4, 2.8};
+    var bench = new Bench(seed);
+    var positions = new ArrayList<BandPosition>();
+    var stations = new ArrayList<SteppedSensor.Position>();
+    for (int i = 0; i < centres.length; i++) {
+      double v = centres[i];
+      stations.add(new SteppedSensor.Position(names.get(i), Value.of(v)));
+      positions.add(
+          new BandPosition(
+              names.get(i),
+              Value.of(v),
+              null,
+              i == 0 ? List.of() : bench.settles(v + 0.012, 0.004, 3),
+              i == centres.length - 1 ? List.of() : bench.settles(v - 0.018, 0.004, 3)));
+    }
+    Channel c =
+        Channel.blank("hatchery-fd-s1", "FD-S1")
+            .define(
+                d ->
+                    d.withName("Flow diverter")
+                        .withKind(QuantityKind.OTHER)
+                        .withUnit("")
+                        .withRange(Value.of(1), Value.of(5))
+                        .withTolerance(Value.of(0.3))
+                        .withHazards(List.of(Hazard.MOVING)))
+            .withSensor(new SteppedSensor(stations, ZERO))
+            .withStages(List.of(InputPull.toGround(ohms("100k"))))
+            .withConverter(Converter.of(10, 5))
+            .withWiring(Hatchery.wires(volts("5 V"), "J11", 14, "brown", "blue", "black"))
+            .withBands(
+                BandPlan.EMPTY
+                    .withPositions(positions)
+                    .withDwell(Value.of(0.5))
+                    .withLever(Value.of(60), Value.of(100)))
+            .withAdopted(Adopted.DESIGN);
+    return Hatchery.withLimits(c);
+  }
+
+  /**
+   * Sluice gate: a potentiometer that runs backwards, with its end stops short of the track. Water
+   * has found its way into the connector; what was seen of that is written down, and not yet
+   * explained.
+   */
   static Channel sluice() {
     var wiper =
         new Potentiometer(
@@ -145,13 +203,23 @@ final class WaterSide {
         .withSensor(wiper)
         .withStages(List.of(new SeriesResistor(ohms("1k"))))
         .withConverter(Converter.of(Value.of(12), volts("5 V"), ohms("470k")))
+        .withBands(
+            BandPlan.EMPTY.withSwitches(
+                List.of(
+                    new SwitchPoint(
+                        "closed contact", Value.of(2), Value.of(2), Value.of(2.6), Value.of(1.4)))))
+        .withSeen(
+            List.of(
+                new Seen(Place.DISPLAY, ZERO, Value.of(2.7)),
+                new Seen(
+                    Place.of(Place.Kind.SIGNAL_AT_RECEIVER), ZERO, volts("4.464 V"))))
         .withWiring(
-            new WirePlan(
+            WirePlan.of(
                 null,
                 List.of(
-                    new Pin(Pin.Function.SUPPLY, "red", "J5-1", null),
-                    new Pin(Pin.Function.GROUND, "black", "J5-2", null),
-                    new Pin(Pin.Function.SIGNAL, "yellow", "J5-3", null))))
+                    Hatchery.wire(Pin.Function.SUPPLY, "red", "1", "J5-1", 18),
+                    Hatchery.wire(Pin.Function.GROUND, "black", "2", "J5-2", 18),
+                    Hatchery.wire(Pin.Function.SIGNAL, "yellow", "3", "J5-3", 18))))
         .withAdopted(Adopted.DESIGN);
   }
 }

@@ -22,6 +22,7 @@ import nocking.book.exchange.Output;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
+import nocking.channel.PracticeResult;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -140,13 +141,27 @@ public final class BookStore implements Store {
 
   @Override
   public void note(String kind, String channelId, String text) {
-    if (!file.writable()) return;
+    if (file.writable()) append(() -> file.note(kind, channelId, text));
+  }
+
+  @Override
+  public List<PracticeResult> practice() {
+    return onWriter(file::practice);
+  }
+
+  @Override
+  public void addPractice(PracticeResult result) {
+    if (file.writable()) append(() -> file.addPractice(result));
+  }
+
+  /** Writes a line that is no part of the document. */
+  private void append(Runnable line) {
     writer.execute(
         () -> {
           try {
-            file.note(kind, channelId, text);
+            line.run();
           } catch (BookException e) {
-            LOG.error("the log line was not written", e);
+            LOG.error("a line was not written", e);
             failed = true;
             state = e.getMessage();
             news.run();

@@ -6,6 +6,7 @@ import nocking.book.LogEntry;
 import nocking.book.Revision;
 import nocking.channel.Book;
 import nocking.channel.Channel;
+import nocking.channel.PracticeResult;
 
 /** Where the document lives. Saving never blocks the caller. */
 public interface Store extends AutoCloseable {
@@ -37,6 +38,12 @@ public interface Store extends AutoCloseable {
 
   /** Notes a deliberate act that is no edit. */
   void note(String kind, String channelId, String text);
+
+  /** Results of practice, the oldest first. */
+  List<PracticeResult> practice();
+
+  /** Keeps a result of practice; it is no edit and cannot be undone. */
+  void addPractice(PracticeResult result);
 
   /** Writes a complete copy of the book to a new file, or throws with one sentence why not. */
   void copyTo(Path target);

@@ -18,6 +18,7 @@ import nocking.stage.DifferenceAmp;
 import nocking.stage.Divider;
 import nocking.stage.Follower;
 import nocking.stage.FourResistorAmp;
+import nocking.stage.InputPull;
 import nocking.stage.InstrumentationAmp;
 import nocking.stage.InvertingAmp;
 import nocking.stage.InvertingSummer;
@@ -140,6 +141,19 @@ final class Schematic extends Pane {
         } else {
           supply(140, TOP, volts(o.from().number()));
           down(140, TOP, MID, label(o, "R2"));
+        }
+        terminal(240, MID, "out");
+      }
+      case InputPull p -> {
+        terminal(8, MID, "in");
+        wire(14, MID, 240, MID);
+        joint(130, MID);
+        if (p.towards().number() == 0) {
+          down(130, MID, GROUND, label(p, "Rh"));
+          ground(130, GROUND);
+        } else {
+          supply(130, TOP, volts(p.towards().number()));
+          down(130, TOP, MID, label(p, "Rh"));
         }
         terminal(240, MID, "out");
       }

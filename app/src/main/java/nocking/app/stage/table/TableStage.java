@@ -202,7 +202,8 @@ public final class TableStage implements StageView {
             spec().axis(),
             spec().descending(),
             spec().rawDecimals(),
-            spec().outDecimals());
+            spec().outDecimals(),
+            a.tableLimits().orElse(null));
     String text =
         ending.equals(".csv")
             ? source.csv(table.get())

@@ -19,7 +19,7 @@ import nocking.app.control.Paper;
 import nocking.app.desk.Desk;
 import nocking.app.stage.StageView;
 import nocking.channel.Channel;
-import nocking.fault.Pin;
+import nocking.wiring.Pin;
 import nocking.fault.PinExpectation;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;

@@ -1,0 +1,159 @@
+package nocking.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import nocking.analysis.Analysis;
+import nocking.channel.Channel;
+import nocking.channel.DocumentException;
+import nocking.channel.SensorCard;
+import nocking.fault.FaultMatrix;
+import nocking.fault.FaultRow;
+import nocking.fault.FaultyPath;
+import nocking.fault.ThresholdProposal;
+import nocking.quantity.Numbers;
+import nocking.quantity.Span;
+import nocking.wiring.Thresholds;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import nocking.wiring.Place;
+
+/** Every single fault of a channel and the thresholds that tell it. */
+@Command(name = "faults", description = "What every single fault of a channel would look like.")
+final class FaultsCommand extends JsonOption {
+  @Parameters(index = "0", paramLabel = "CHANNEL.json")
+  Path file;
+
+  @Option(
+      names = "--cards",
+      paramLabel = "BOOK.json",
+      description = "Sensor cards that may have been taken instead, from an exported book.")
+  Path cards;
+
+  @Override
+  int run(Answer answer) {
+    Channel channel = ChannelFiles.channel(file);
+    Analysis analysis = analysis(channel, cards);
+    FaultMatrix matrix =
+        analysis
+            .faults()
+            .orElseThrow(
+                () ->
+                    new DocumentException(
+                        "%s: there is no circuit to look at: %s"
+                            .formatted(
+                                file.getFileName(),
+                                analysis.pathProblem().orElse("the sensor is not defined"))));
+    text(answer, analysis, matrix);
+    json(answer, matrix);
+    return 0;
+  }
+
+  static Analysis analysis(Channel channel, Path cards) {
+    List<SensorCard> known =
+        cards == null ? List.of() : ChannelFiles.book(cards).cards();
+    return Analysis.of(channel, known);
+  }
+
+  private static String volts(double v) {
+    return Math.abs(v) < 5e-7 ? "0 V" : Numbers.engineering(v, "V", 4);
+  }
+
+  private static void text(Answer answer, Analysis analysis, FaultMatrix matrix) {
+    Span band = matrix.band().volts();
+    answer.line(
+        "Normal: %s … %s at the converter over %s … %s",
+        volts(band.low()),
+        volts(band.high()),
+        analysis.amount(analysis.channel().definition().low().number()),
+        analysis.amount(analysis.channel().definition().high().number()));
+    answer.line(
+        "Thresholds: %s",
+        matrix
+            .thresholds()
+            .thresholds()
+            .map(Thresholds::says)
+            .orElse("none would tell a broken wire from a good reading"));
+    var rows = new ArrayList<List<String>>();
+    for (FaultRow r : matrix.rows()) {
+      String shows =
+          r.floating()
+              ? "anything"
+              : Double.isNaN(r.shownLow())
+                  ? "nothing"
+                  : analysis.reading(r.shownLow()) + " … " + analysis.reading(r.shownHigh());
+      rows.add(
+          List.of(
+              r.fault().says(),
+              r.floating()
+                  ? "floats"
+                  : volts(r.volts().low()) + " … " + volts(r.volts().high()),
+              shows,
+              r.verdict().title() + (r.note().isEmpty() ? "" : "; " + r.note())));
+    }
+    answer.table(rows);
+  }
+
+  private static void json(Answer answer, FaultMatrix matrix) {
+    answer.put("faults", matrix.rows().stream().map(r -> row(r, matrix.places())).toList());
+    answer.put("normalBand", span(matrix.band().volts()));
+    ThresholdProposal p = matrix.thresholds();
+    Thresholds t = p.thresholds().orElse(null);
+    answer.put(
+        "thresholds",
+        Answer.object(
+            "low",
+            t == null || t.low() == null ? null : t.low().number(),
+            "high",
+            t == null || t.high() == null ? null : t.high().number(),
+            "untold",
+            p.hidden().stream().map(r -> r.fault().says()).toList()));
+  }
+
+  private static Map<String, Object> span(Span s) {
+    return Answer.object("low", s.low(), "high", s.high());
+  }
+
+  private static Map<String, Object> row(FaultRow r, List<Place> places) {
+    var nodes = new ArrayList<Map<String, Object>>();
+    for (int i = 0; i < places.size(); i++) {
+      FaultyPath.Reading at = r.atRest().get(i);
+      boolean number = !at.floats() && !Double.isNaN(at.value());
+      nodes.add(
+          Answer.object(
+              "name", places.get(i).key(), "value", number ? at.value() : null, "floats", at.floats()));
+    }
+    return Answer.object(
+        "name",
+        r.fault().says(),
+        "low",
+        r.volts().low(),
+        "high",
+        r.volts().high(),
+        "floating",
+        r.floating(),
+        "shownLow",
+        number(r.shownLow()),
+        "shownHigh",
+        number(r.shownHigh()),
+        "worstError",
+        number(r.worst()),
+        "verdict",
+        r.verdict().name().toLowerCase(Locale.ROOT),
+        "confusedWith",
+        r.confusedWith(),
+        "note",
+        r.note(),
+        "code",
+        r.code(),
+        "nodesAtRest",
+        nodes);
+  }
+
+  private static Double number(double v) {
+    return Double.isFinite(v) ? v : null;
+  }
+}

@@ -1,0 +1,25 @@
+package nocking.band;
+
+import nocking.quantity.QuantityException;
+import nocking.quantity.Value;
+
+/**
+ * A switch on the same mechanism as an analogue sensor.
+ *
+ * @param at where it must change, channel's unit
+ * @param window how far from there it may change, channel's unit, above 0
+ * @param up where it was seen to change on the way up; null when not tried
+ * @param down where it was seen to change on the way down; null when not tried
+ */
+public record SwitchPoint(String name, Value at, Value window, Value up, Value down) {
+  public SwitchPoint {
+    if (name == null || name.isBlank()) throw new QuantityException("a switch needs a name");
+    if (at == null || window == null) {
+      throw new QuantityException("switch " + name + " needs its place and its window");
+    }
+    if (!(window.number() > 0)) {
+      throw new QuantityException(
+          "switch %s: a window must be above 0; read %s".formatted(name, window.typed()));
+    }
+  }
+}

@@ -1,0 +1,2 @@
+/** Named positions of a selector, alarm bands, and switches beside an analogue signal. */
+package nocking.band;

@@ -1,0 +1,23 @@
+package nocking.diagnosis;
+
+import nocking.wiring.Place;
+
+
+/**
+ * Something that was seen.
+ *
+ * @param at quantity at the sensor, channel's unit; NaN when it is not known
+ * @param value in the place's unit; for resistances {@code PairReading.OPEN} stands for open
+ * @param step what one of its last digit is worth, at least 0; 0 where it is as exact as the meter
+ */
+public record Observation(Place place, double at, double value, double step) {
+
+  /** A reading with all the digits that the meter gives. */
+  public static Observation of(Place place, double at, double value) {
+    return new Observation(place, at, value, 0);
+  }
+
+  public boolean inputKnown() {
+    return !Double.isNaN(at);
+  }
+}

@@ -1,0 +1,101 @@
+package nocking.fault;
+
+import java.util.Locale;
+import nocking.channel.SensorCard;
+import nocking.quantity.Numbers;
+import nocking.quantity.Unit;
+import nocking.sensor.Sensor;
+
+/**
+ * One thing that is wrong.
+ *
+ * @param what the part, card, unit or symbols that it concerns; empty where the kind says it all
+ * @param element 0 for the sensor, 1 … for the stages, one more for the converter; −1 for none
+ * @param part name of a resistor in its element; empty for none
+ * @param other sensor that is fitted or whose curve is used instead; null for none
+ * @param unit unit that the number really is in; null for none
+ * @param severity what the kind counts: a factor, volts or ohms; NaN where there is no degree
+ */
+public record Fault(
+    FaultKind kind,
+    String what,
+    int element,
+    String part,
+    Sensor other,
+    Unit unit,
+    double severity) {
+
+  /** The sound channel. */
+  public static final Fault NONE = of(FaultKind.NONE);
+
+  /** A fault that concerns no part. */
+  static Fault of(FaultKind kind) {
+    return of(kind, Double.NaN);
+  }
+
+  static Fault of(FaultKind kind, double severity) {
+    return new Fault(kind, "", -1, "", null, null, severity);
+  }
+
+  static Fault ofPart(FaultKind kind, int element, String part, String what, double severity) {
+    return new Fault(kind, what, element, part, null, null, severity);
+  }
+
+  static Fault ofSensor(FaultKind kind, SensorCard card, Sensor sensor) {
+    return new Fault(kind, card.name(), 0, "", sensor, null, Double.NaN);
+  }
+
+  public Fault withSeverity(double v) {
+    return new Fault(kind, what, element, part, other, unit, v);
+  }
+
+  /** True when both are the same apart from how bad it is. */
+  public boolean same(Fault f) {
+    return kind == f.kind && what.equals(f.what) && element == f.element && part.equals(f.part);
+  }
+
+  /** The fault without its degree, for example {@code R1 of the divider drifted}. */
+  public String name() {
+    return switch (kind) {
+      case PART_OPEN, PART_SHORT, PART_DRIFT -> what + " " + kind.title();
+      case OTHER_SENSOR -> what + " is fitted";
+      case OTHER_CURVE -> "receiver has the curve of " + what;
+      case WRONG_UNIT, SWAPPED_SYMBOLS, DECIMAL, SENSOR_PREFIX, RMS_PEAK ->
+          kind.title() + ": " + what;
+      default -> kind.title();
+    };
+  }
+
+  /** The fault with its degree, for example {@code ground offset 50 mV}. */
+  public String says() {
+    if (!kind.graded() || Double.isNaN(severity)) return name();
+    return name() + " " + degree();
+  }
+
+  /** How bad it is, in words. */
+  public String degree() {
+    return switch (kind) {
+      case SUPPLY_LOW -> "by " + Numbers.significant(100 * (1 - severity), 2) + " %";
+      case GROUND_OFFSET -> sign(severity) + Numbers.engineering(Math.abs(severity), "V", 2);
+      case SENSOR_DRIFT, PART_DRIFT -> "×" + Numbers.significant(severity, 3);
+      case SENSOR_OFFSET ->
+          "by "
+              + sign(severity)
+              + Numbers.significant(100 * Math.abs(severity), 2)
+              + " % of its span";
+      case SUPPLY_LEAD, GROUND_LEAD, SIGNAL_LEAD, LEAK_TO_GROUND, LEAK_TO_SUPPLY ->
+          Numbers.engineering(severity, "Ω", 2);
+      default -> "";
+    };
+  }
+
+  private static String sign(double v) {
+    return v < 0 ? "−" : "+";
+  }
+
+  /** First letter in upper case, for a line of its own. */
+  public String line() {
+    String text = says();
+    return text.substring(0, 1).toUpperCase(Locale.ROOT) + text.substring(1);
+  }
+}

@@ -1,0 +1,117 @@
+package nocking.fault;
+
+/**
+ * What can be wrong with a channel, with how far it can go.
+ *
+ * <p>A prior weight says how often a kind is met relative to the others; it is a working figure of
+ * the bench that the technician may change, not a statistic.
+ */
+public enum FaultKind {
+  NONE("nothing is wrong", Family.NONE, 2),
+  SUPPLY_OPEN("supply wire open", Family.WIRE, 3),
+  GROUND_OPEN("ground wire open", Family.WIRE, 3),
+  SIGNAL_OPEN("signal wire open", Family.WIRE, 3),
+  SIGNAL_TO_SUPPLY("signal shorted to supply", Family.WIRE, 1.5),
+  SIGNAL_TO_GROUND("signal shorted to ground", Family.WIRE, 1.5),
+  SWAPPED("supply and ground swapped", Family.WIRE, 1),
+  SUPPLY_LOW("supply low", Family.WIRE, 2, Scale.LINEAR, 0.5, 0.96),
+  GROUND_OFFSET("ground offset", Family.WIRE, 3, Scale.CUBIC, -0.5, 0.5),
+  SUPPLY_LEAD("resistance in the supply wire", Family.WIRE, 1, Scale.LOG, 1, 1e4),
+  GROUND_LEAD("resistance in the ground wire", Family.WIRE, 1, Scale.LOG, 1, 1e4),
+  SIGNAL_LEAD("resistance in the signal wire", Family.WIRE, 1.5, Scale.LOG, 1, 1e6),
+  LEAK_TO_GROUND("leak from signal to ground", Family.WIRE, 2, Scale.LOG, 500, 1e7),
+  LEAK_TO_SUPPLY("leak from signal to supply", Family.WIRE, 1, Scale.LOG, 500, 1e7),
+  PART_OPEN("open", Family.PART, 0.5),
+  PART_SHORT("short", Family.PART, 0.3),
+  PART_DRIFT("drifted", Family.PART, 0.7, Scale.LOG, 0.2, 5),
+  DIODE_OPEN("one rectifier diode open", Family.PART, 1),
+  CAPACITOR_OPEN("smoothing capacitor open", Family.PART, 1),
+  SENSOR_DRIFT("sensor's gain is off", Family.SENSOR, 2, Scale.LINEAR, 0.5, 1.5),
+  SENSOR_OFFSET("sensor's zero is off", Family.SENSOR, 2, Scale.CUBIC, -0.3, 0.3),
+  OTHER_SENSOR("another sensor is fitted", Family.SENSOR, 1.5),
+  DECIMAL("decimal point slipped", Family.NUMBERS, 0.7),
+  SENSOR_PREFIX("sensor's numbers typed with the wrong prefix", Family.NUMBERS, 0.7),
+  WRONG_UNIT("number is in another unit", Family.NUMBERS, 0.7),
+  GAUGE_ABSOLUTE("gauge taken for absolute", Family.NUMBERS, 2),
+  OTHER_CURVE("receiver has another sensor's curve", Family.NUMBERS, 1.5),
+  REVERSED("table or end points reversed", Family.NUMBERS, 1.5),
+  SWAPPED_SYMBOLS("two values swapped in the formula", Family.NUMBERS, 0.5),
+  RMS_PEAK("RMS and peak mixed up", Family.NUMBERS, 2),
+  COLD_JUNCTION("cold junction ignored", Family.NUMBERS, 2);
+
+  /** Where a fault is looked for. */
+  public enum Family {
+    NONE("nothing"),
+    WIRE("wires"),
+    PART("parts"),
+    SENSOR("sensor"),
+    NUMBERS("numbers in the receiver");
+
+    private final String title;
+
+    Family(String title) {
+      this.title = title;
+    }
+
+    public String title() {
+      return title;
+    }
+  }
+
+  /** How severities are spread over their range. */
+  enum Scale {
+    NONE,
+    LINEAR,
+    LOG,
+    /** About zero, small ones the likelier. */
+    CUBIC
+  }
+
+  private final String title;
+  private final Family family;
+  private final double prior;
+  private final Scale scale;
+  private final double least;
+  private final double most;
+
+  FaultKind(String title, Family family, double prior) {
+    this(title, family, prior, Scale.NONE, Double.NaN, Double.NaN);
+  }
+
+  FaultKind(String title, Family family, double prior, Scale scale, double least, double most) {
+    this.title = title;
+    this.family = family;
+    this.prior = prior;
+    this.scale = scale;
+    this.least = least;
+    this.most = most;
+  }
+
+  public String title() {
+    return title;
+  }
+
+  public Family family() {
+    return family;
+  }
+
+  /** Weight against the other kinds before anything is measured. */
+  public double prior() {
+    return prior;
+  }
+
+  /** True when the kind has a severity that is more than there or not there. */
+  public boolean graded() {
+    return scale != Scale.NONE;
+  }
+
+  /** Severity at a fraction 0 … 1 of the way from the least to the most. */
+  public double severity(double fraction) {
+    return switch (scale) {
+      case NONE -> Double.NaN;
+      case LINEAR -> least + (most - least) * fraction;
+      case LOG -> least * Math.pow(most / least, fraction);
+      case CUBIC -> most * Math.pow(2 * fraction - 1, 3);
+    };
+  }
+}

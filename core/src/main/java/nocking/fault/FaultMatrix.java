@@ -1,0 +1,290 @@
+package nocking.fault;
+
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import nocking.element.Signal;
+import nocking.parts.PreferredSeries;
+import nocking.quantity.Numbers;
+import nocking.quantity.Span;
+import nocking.sensor.CurrentLoop;
+import nocking.stage.Shunt;
+import nocking.stage.Stage;
+import nocking.wiring.Place;
+
+/** Every fault of a channel solved over its working range by the nodal solver. */
+public final class FaultMatrix {
+  private static final int STEPS = 8;
+  private static final double NO_METER = Double.POSITIVE_INFINITY;
+
+  /** Faults of the wires that stop the signal and that thresholds are there for. */
+  private static final Set<FaultKind> BROKEN =
+      EnumSet.of(
+          FaultKind.SUPPLY_OPEN,
+          FaultKind.GROUND_OPEN,
+          FaultKind.SIGNAL_OPEN,
+          FaultKind.SIGNAL_TO_SUPPLY,
+          FaultKind.SIGNAL_TO_GROUND,
+          FaultKind.SWAPPED);
+
+  private static final Set<FaultKind> NO_VOLTS =
+      EnumSet.of(
+          FaultKind.DECIMAL,
+          FaultKind.SENSOR_PREFIX,
+          FaultKind.WRONG_UNIT,
+          FaultKind.GAUGE_ABSOLUTE,
+          FaultKind.REVERSED,
+          FaultKind.SWAPPED_SYMBOLS,
+          FaultKind.RMS_PEAK);
+
+  private final Subject subject;
+  private final NormalBand band;
+  private final List<Place> places;
+  private final List<FaultRow> rows;
+
+  private FaultMatrix(Subject subject, List<Fault> faults) {
+    this.subject = subject;
+    this.band = NormalBand.of(subject);
+    this.places = places(subject);
+    var made = new ArrayList<FaultRow>();
+    var volts = new ArrayList<double[]>();
+    for (Fault f : faults) {
+      var at = new double[STEPS + 1];
+      made.add(row(f, at));
+      volts.add(at);
+    }
+    rows = confusions(made, volts);
+  }
+
+  /** The whole matrix, with each graded fault at a usual degree. */
+  public static FaultMatrix of(Subject subject) {
+    var faults = new ArrayList<Fault>();
+    for (Fault f : FaultCatalogue.of(subject)) {
+      if (NO_VOLTS.contains(f.kind())) continue;
+      faults.addAll(usual(f, subject));
+    }
+    return new FaultMatrix(subject, faults);
+  }
+
+  /** The sound channel and the broken wires alone, which is all that thresholds need. */
+  public static FaultMatrix ofWires(Subject subject) {
+    return new FaultMatrix(
+        subject,
+        FaultCatalogue.of(subject).stream()
+            .filter(f -> f.kind() == FaultKind.NONE || BROKEN.contains(f.kind()))
+            .toList());
+  }
+
+  /** A fault at the degrees that the matrix shows. */
+  private static List<Fault> usual(Fault f, Subject subject) {
+    boolean ohms = subject.sensor().signal() == Signal.RESISTANCE;
+    return switch (f.kind()) {
+      case SUPPLY_LOW -> List.of(f.withSeverity(0.9));
+      case GROUND_OFFSET -> List.of(f.withSeverity(0.05));
+      case SUPPLY_LEAD, GROUND_LEAD -> List.of(f.withSeverity(10));
+      case SIGNAL_LEAD -> List.of(f.withSeverity(ohms ? 10 : 1000));
+      case LEAK_TO_GROUND, LEAK_TO_SUPPLY -> List.of(f.withSeverity(47e3));
+      case PART_DRIFT -> List.of(f.withSeverity(0.9), f.withSeverity(1.1));
+      case SENSOR_DRIFT -> List.of(f.withSeverity(1.1));
+      case SENSOR_OFFSET -> List.of(f.withSeverity(0.05));
+      default -> List.of(f);
+    };
+  }
+
+  /** Where this channel can be measured, the display first. */
+  public static List<Place> places(Subject subject) {
+    FaultyPath sound = FaultyPath.of(subject, Fault.NONE, subject.channel().definition().restOrLow());
+    Signal signal = subject.sensor().signal();
+    var list = new ArrayList<Place>();
+    list.add(Place.DISPLAY);
+    list.add(Place.of(Place.Kind.SIGNAL_AT_RECEIVER));
+    if (signal != Signal.CURRENT) list.add(Place.of(Place.Kind.SIGNAL_AT_SENSOR));
+    if (sound.fed()) list.add(Place.of(Place.Kind.SUPPLY_AT_RECEIVER));
+    if (sound.hasSupplyPin() && signal != Signal.CURRENT) {
+      list.add(Place.of(Place.Kind.SUPPLY_AT_SENSOR));
+    }
+    if (sound.hasGroundPin() && signal != Signal.ALTERNATING) {
+      list.add(Place.of(Place.Kind.GROUND_AT_SENSOR));
+    }
+    if (signal == Signal.RESISTANCE) {
+      list.add(Place.of(Place.Kind.OHMS_AT_SENSOR));
+      list.add(Place.of(Place.Kind.OHMS_AT_RECEIVER));
+    }
+    if (sound.circuit().has("loop")) list.add(Place.of(Place.Kind.LOOP_CURRENT));
+    boolean sensed = signal == Signal.RESISTANCE || signal == Signal.CURRENT;
+    for (int i = sensed ? 3 : 2; i <= subject.stages().size() + 1; i++) {
+      list.add(Place.testPoint(i));
+    }
+    return List.copyOf(list);
+  }
+
+  private FaultRow row(Fault f, double[] volts) {
+    Span working = subject.channel().definition().working();
+    double low = Double.POSITIVE_INFINITY;
+    double high = Double.NEGATIVE_INFINITY;
+    double shownLow = Double.POSITIVE_INFINITY;
+    double shownHigh = Double.NEGATIVE_INFINITY;
+    double worst = 0;
+    boolean floats = false;
+    int outside = 0;
+    for (int i = 0; i <= STEPS; i++) {
+      double x = working.at((double) i / STEPS);
+      FaultyPath at = FaultyPath.of(subject, f, x);
+      FaultyPath.Reading v = at.converter();
+      FaultyPath.Reading d = at.read(Place.DISPLAY, NO_METER);
+      volts[i] = v.floats() ? Double.NaN : v.value();
+      floats |= v.floats();
+      low = Math.min(low, v.span().low());
+      high = Math.max(high, v.span().high());
+      if (Double.isNaN(d.value())) {
+        worst = Double.NaN;
+      } else {
+        shownLow = Math.min(shownLow, d.span().low());
+        shownHigh = Math.max(shownHigh, d.span().high());
+        if (Math.abs(d.value() - x) > Math.abs(worst)) worst = d.value() - x;
+      }
+      if (!band.volts().contains(v.value())) outside++;
+    }
+    boolean shown = shownLow <= shownHigh;
+    FaultyPath rest =
+        FaultyPath.of(subject, f, subject.channel().definition().restOrLow());
+    var readings = new ArrayList<FaultyPath.Reading>();
+    for (Place p : places) readings.add(rest.read(p, NO_METER));
+    FaultRow.Verdict verdict = verdict(floats, outside, worst);
+    Span span = new Span(low, high);
+    return new FaultRow(
+        f,
+        span,
+        shown ? shownLow : Double.NaN,
+        shown ? shownHigh : Double.NaN,
+        floats,
+        List.copyOf(readings),
+        subject.channel().converter().code(rest.converter().value()),
+        readings.getFirst().value(),
+        floats ? Double.NaN : worst,
+        verdict,
+        List.of(),
+        note(f, verdict, span));
+  }
+
+  private FaultRow.Verdict verdict(boolean floats, int outside, double worst) {
+    if (floats) return FaultRow.Verdict.FLOATS;
+    if (outside == STEPS + 1) return FaultRow.Verdict.TOLD;
+    if (outside > 0) return FaultRow.Verdict.PARTLY;
+    return Math.abs(worst) <= band.tolerance()
+        ? FaultRow.Verdict.HARMLESS
+        : FaultRow.Verdict.HIDDEN;
+  }
+
+  private String note(Fault f, FaultRow.Verdict verdict, Span span) {
+    if (verdict == FaultRow.Verdict.FLOATS && BROKEN.contains(f.kind())) {
+      return pull()
+          .map(
+              ohms ->
+                  "a pull-down of %s would settle it"
+                      .formatted(Numbers.compact(ohms, "Ω", 3)))
+          .orElse("");
+    }
+    boolean broken = BROKEN.contains(f.kind());
+    if (broken && (verdict == FaultRow.Verdict.HIDDEN || verdict == FaultRow.Verdict.PARTLY
+        || verdict == FaultRow.Verdict.HARMLESS)) {
+      boolean below = span.middle() < band.volts().middle();
+      double end = below ? span.high() + 2 * band.margin() : span.low() - 2 * band.margin();
+      return "would be told if the signal stayed %s %s"
+          .formatted(below ? "above" : "below", Numbers.engineering(end, "V", 3));
+    }
+    return "";
+  }
+
+  /**
+   * A pull-down at the node that floats with the wire off, as low as it may be without taking more
+   * than a quarter of the tolerance, in E12; empty where the wire off does not float.
+   */
+  public Optional<Double> pull() {
+    Fault open = Fault.of(FaultKind.SIGNAL_OPEN);
+    double rest = subject.channel().definition().restOrLow();
+    if (!FaultyPath.of(subject, open, rest).converter().floats()) return Optional.empty();
+    double source = 0;
+    for (Stage s : subject.stages()) {
+      if (s.rails().isPresent()) break;
+      source += s.outputResistance();
+    }
+    source += sensorResistance();
+    Span w = subject.channel().definition().working();
+    double least = Math.max(100e3, 4 * source * w.width() / band.tolerance());
+    double decade = Math.pow(10, Math.floor(Math.log10(least)));
+    for (double step : PreferredSeries.E12.decade()) {
+      if (step * decade >= least * (1 - 1e-9)) return Optional.of(step * decade);
+    }
+    return Optional.of(10 * decade);
+  }
+
+  private double sensorResistance() {
+    return subject.sensor().fields().stream()
+        .filter(f -> f.symbol().equals("Rs") || f.symbol().equals("Rp"))
+        .findFirst()
+        .map(f -> f.symbol().equals("Rp") ? subject.sensor().value(f).number() / 4 : subject.sensor().value(f).number())
+        .orElse(0.0);
+  }
+
+  private List<FaultRow> confusions(List<FaultRow> made, List<double[]> volts) {
+    double near = 2 * subject.channel().converter().step() + 1e-3 * band.volts().width();
+    var list = new ArrayList<FaultRow>();
+    for (int i = 0; i < made.size(); i++) {
+      FaultRow r = made.get(i);
+      var like = new ArrayList<String>();
+      for (int j = 0; j < made.size(); j++) {
+        if (i != j && alike(volts.get(i), volts.get(j), near)) {
+          like.add(j == 0 ? "normal" : made.get(j).fault().says());
+        }
+      }
+      if (r.verdict() == FaultRow.Verdict.HIDDEN && i > 0 && !like.contains("normal")) {
+        like.addFirst("normal");
+      }
+      list.add(
+          new FaultRow(
+              r.fault(),
+              r.volts(),
+              r.shownLow(),
+              r.shownHigh(),
+              r.floating(),
+              r.atRest(),
+              r.code(),
+              r.shownAtRest(),
+              r.worst(),
+              r.verdict(),
+              List.copyOf(like),
+              r.note()));
+    }
+    return List.copyOf(list);
+  }
+
+  private static boolean alike(double[] a, double[] b, double near) {
+    for (int k = 0; k < a.length; k++) {
+      boolean both = Double.isNaN(a[k]) && Double.isNaN(b[k]);
+      if (!both && !(Math.abs(a[k] - b[k]) <= near)) return false;
+    }
+    return true;
+  }
+
+  /** The sound channel first. */
+  public List<FaultRow> rows() {
+    return rows;
+  }
+
+  public List<Place> places() {
+    return places;
+  }
+
+  public NormalBand band() {
+    return band;
+  }
+
+  /** Thresholds that tell the broken wires from good readings. */
+  public ThresholdProposal thresholds() {
+    return ThresholdProposal.of(
+        band, rows.stream().filter(r -> BROKEN.contains(r.fault().kind())).toList());
+  }
+}

@@ -1,0 +1,57 @@
+package nocking.fault;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import nocking.quantity.Numbers;
+import nocking.quantity.Value;
+import nocking.wiring.Thresholds;
+
+/**
+ * Where the limits between good readings and broken wires should lie.
+ *
+ * @param thresholds half way between the normal band and the nearest fault; empty where neither
+ *     side can be told
+ * @param low room between the low threshold and the normal band, volts; NaN without one
+ * @param high room between the normal band and the high threshold, volts; NaN without one
+ * @param hidden broken wires that no threshold tells
+ */
+public record ThresholdProposal(
+    Optional<Thresholds> thresholds, double low, double high, List<FaultRow> hidden) {
+
+  static ThresholdProposal of(NormalBand band, List<FaultRow> broken) {
+    double below = Double.NEGATIVE_INFINITY;
+    double above = Double.POSITIVE_INFINITY;
+    double room = 2 * band.margin();
+    var hidden = new ArrayList<FaultRow>();
+    for (FaultRow r : broken) {
+      if (r.floating()) hidden.add(r);
+      else if (r.volts().high() + room <= band.volts().low()) {
+        below = Math.max(below, r.volts().high());
+      } else if (r.volts().low() - room >= band.volts().high()) {
+        above = Math.min(above, r.volts().low());
+      } else hidden.add(r);
+    }
+    double lowest = Double.isFinite(below) ? (below + band.volts().low()) / 2 : Double.NaN;
+    double highest = Double.isFinite(above) ? (above + band.volts().high()) / 2 : Double.NaN;
+    Value low = rounded(lowest, below, band.volts().low());
+    Value high = rounded(highest, band.volts().high(), above);
+    boolean none = low == null && high == null;
+    return new ThresholdProposal(
+        none ? Optional.empty() : Optional.of(new Thresholds(low, high)),
+        low == null ? Double.NaN : band.volts().low() - low.number(),
+        high == null ? Double.NaN : high.number() - band.volts().high(),
+        List.copyOf(hidden));
+  }
+
+  /** The fewest decimals with which the value stays well inside its room. */
+  private static Value rounded(double v, double from, double to) {
+    if (Double.isNaN(v)) return null;
+    double room = Double.isFinite(from) && Double.isFinite(to) ? to - from : Math.abs(v);
+    for (int decimals = 1; decimals < 6; decimals++) {
+      double rounded = Double.parseDouble(Numbers.fixed(v, decimals));
+      if (Math.abs(rounded - v) <= 0.1 * room) return Value.of(rounded);
+    }
+    return Value.of(v);
+  }
+}

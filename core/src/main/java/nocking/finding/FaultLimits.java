@@ -1,0 +1,72 @@
+package nocking.finding;
+
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+import nocking.fault.FaultMatrix;
+import nocking.fault.ThresholdProposal;
+import nocking.quantity.Numbers;
+import nocking.quantity.Span;
+import nocking.wiring.Thresholds;
+
+/** The volts beyond which a reading can only be a fault: not settled yet, or in the wrong place. */
+final class FaultLimits implements Rule {
+
+  @Override
+  public Stream<Finding> examine(Evidence e) {
+    return e.brokenWires().stream().flatMap(m -> limits(e, m));
+  }
+
+  private static Stream<Finding> limits(Evidence e, FaultMatrix matrix) {
+    ThresholdProposal proposal = matrix.thresholds();
+    Thresholds set = e.channel().wiring().thresholds();
+    if (set == null) {
+      return proposal.thresholds().stream()
+          .map(
+              t ->
+                  Finding.of(
+                          "fault-limits",
+                          Severity.ADVICE,
+                          WorkStep.WIRE,
+                          "Broken wires can be told: " + t.says(),
+                          room(proposal) + untold(proposal))
+                      .with(use(t)));
+    }
+    Span normal = matrix.band().volts();
+    boolean cuts =
+        set.low() != null && set.low().number() > normal.low()
+            || set.high() != null && set.high().number() < normal.high();
+    if (!cuts) return Stream.empty();
+    Finding f =
+        Finding.of(
+            "fault-limits-cut",
+            Severity.WARNING,
+            WorkStep.WIRE,
+            "The fault thresholds cut into good readings",
+            "A fault is taken %s; a sound channel gives %s to %s."
+                .formatted(
+                    set.says(),
+                    Numbers.engineering(normal.low(), "V", 3),
+                    Numbers.engineering(normal.high(), "V", 3)));
+    return Stream.of(proposal.thresholds().map(t -> f.with(use(t))).orElse(f));
+  }
+
+  private static Fix use(Thresholds t) {
+    return new Fix("Use these", c -> c.withWiring(c.wiring().withThresholds(t)));
+  }
+
+  private static String room(ThresholdProposal p) {
+    boolean both = !Double.isNaN(p.low()) && !Double.isNaN(p.high());
+    String low = Numbers.engineering(p.low(), "V", 2);
+    String high = Numbers.engineering(p.high(), "V", 2);
+    if (both) return "They leave %s and %s to good readings.".formatted(low, high);
+    return "It leaves %s to good readings.".formatted(Double.isNaN(p.low()) ? high : low);
+  }
+
+  private static String untold(ThresholdProposal p) {
+    if (p.hidden().isEmpty()) return "";
+    return " Not told by any threshold: %s."
+        .formatted(
+            p.hidden().stream().map(r -> r.fault().name()).collect(Collectors.joining(", ")));
+  }
+}

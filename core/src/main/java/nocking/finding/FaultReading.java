@@ -1,0 +1,56 @@
+package nocking.finding;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+import nocking.check.CheckRow;
+import nocking.quantity.Numbers;
+import nocking.wiring.Thresholds;
+
+/** A check or a reference point lies where only a fault can be. */
+final class FaultReading implements Rule {
+
+  @Override
+  public Stream<Finding> examine(Evidence e) {
+    Thresholds limits = e.channel().wiring().thresholds();
+    if (limits == null) return Stream.empty();
+    var list = new ArrayList<Finding>();
+    List<CheckRow> rows = e.checkRows();
+    for (int i = 0; i < rows.size(); i++) {
+      if (rows.get(i).fault()) {
+        list.add(
+            finding(
+                WorkStep.CHECK,
+                "The check at %s reads a fault".formatted(e.amount(rows.get(i).applied())),
+                limits,
+                i));
+      }
+    }
+    var points = e.channel().points().points();
+    for (int i = 0; i < points.size(); i++) {
+      if (points.get(i).leftOut() != null || points.get(i).readings().isEmpty()) continue;
+      double volts = e.volts(points.get(i));
+      if (!limits.fault(volts)) continue;
+      list.add(
+          finding(
+              WorkStep.COLLECT,
+              "Point %d at %s reads a fault"
+                  .formatted(i + 1, Numbers.engineering(volts, "V", 3)),
+              limits,
+              i));
+    }
+    return list.stream();
+  }
+
+  private static Finding finding(WorkStep step, String headline, Thresholds limits, int item) {
+    return Finding.of(
+            "fault-reading",
+            Severity.WARNING,
+            step,
+            headline,
+            "A sound channel never reads %s: look for a broken wire before anything is adjusted."
+                .formatted(limits.says()))
+        .at(item);
+  }
+}

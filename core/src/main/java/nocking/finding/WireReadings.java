@@ -1,0 +1,88 @@
+package nocking.finding;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+import nocking.fault.PairExpectation;
+import nocking.fault.PinExpectation;
+import nocking.quantity.Numbers;
+import nocking.quantity.Value;
+import nocking.wiring.PairReading;
+import nocking.wiring.Pin;
+import nocking.wiring.WirePlan;
+
+/** What the meter showed at the pins is not what the path asks for. */
+final class WireReadings implements Rule {
+
+  @Override
+  public Stream<Finding> examine(Evidence e) {
+    WirePlan plan = e.channel().wiring();
+    boolean measured =
+        !plan.pairs().isEmpty() || plan.pins().stream().anyMatch(p -> p.measured() != null);
+    if (!measured) return Stream.empty();
+    var list = new ArrayList<Finding>();
+    for (PairExpectation pair : e.pairs()) {
+      plan.pair(pair.first(), pair.second())
+          .filter(v -> !pair.holds(v.number()))
+          .ifPresent(v -> list.add(pair(plan, pair, v)));
+    }
+    List<PinExpectation> pins = e.pins();
+    for (PinExpectation p : pins) {
+      if (p.pin() < 0 || p.window() == null) continue;
+      Value v = plan.pins().get(p.pin()).measured();
+      if (v != null && !p.window().contains(v.number())) list.add(pin(e, p, v));
+    }
+    return list.stream();
+  }
+
+  private static Finding pair(WirePlan plan, PairExpectation pair, Value v) {
+    String pins =
+        "%s to %s"
+            .formatted(
+                plan.pins().get(pair.first()).function().title(),
+                plan.pins().get(pair.second()).function().title());
+    boolean shorted = v.number() < PairExpectation.SHORT;
+    String seen =
+        v.number() >= PairReading.OPEN ? "open" : Numbers.engineering(v.number(), "Ω", 3);
+    return Finding.of(
+            "pins-before-power",
+            shorted ? Severity.STOP : Severity.WARNING,
+            WorkStep.WIRE,
+            "%s reads %s before power".formatted(capital(pins), seen),
+            "It must read %s. Do not switch on before it does.".formatted(pair.says()))
+        .at(pair.first());
+  }
+
+  private static Finding pin(Evidence e, PinExpectation p, Value v) {
+    double off = v.number() - p.atRest();
+    boolean ground = p.name().equals(Pin.Function.GROUND.title());
+    String headline =
+        "%s is %s %s at the receiver"
+            .formatted(
+                capital(p.name()),
+                Numbers.engineering(Math.abs(off), "V", 2),
+                off < 0 ? "low" : "high");
+    String detail =
+        ground
+            ? "Sensor and receiver stand on different grounds: every signal is off by the same %s. Measure at both ends and join the grounds at one point."
+                .formatted(Numbers.engineering(Math.abs(off), "V", 2))
+            : "It reads %s and must read %s ± %s. Diagnose weighs what would explain it."
+                .formatted(
+                    Numbers.engineering(v.number(), "V", 4),
+                    Numbers.engineering(p.atRest(), "V", 4),
+                    Numbers.engineering(p.window().width() / 2, "V", 2));
+    return Finding.of(
+            ground ? "ground-offset" : "pin-reading",
+            Severity.WARNING,
+            WorkStep.WIRE,
+            headline,
+            detail)
+        .at(p.pin());
+  }
+
+  private static String capital(String s) {
+    return s.substring(0, 1).toUpperCase(Locale.ROOT) + s.substring(1);
+  }
+}

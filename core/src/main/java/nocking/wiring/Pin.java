@@ -1,0 +1,66 @@
+package nocking.wiring;
+
+import nocking.quantity.QuantityException;
+import nocking.quantity.Value;
+
+/**
+ * One wire of the channel.
+ *
+ * @param function what it carries
+ * @param wire colour as the technician names it
+ * @param position at the sensor's connector, for example {@code A1}; empty where there is none
+ * @param terminal where it ends at the receiver
+ * @param length of the wire in metres, at least 0; null when not known
+ * @param measured volts at rest against ground; null until it is entered
+ */
+public record Pin(
+    Function function, String wire, String position, String terminal, Value length, Value measured) {
+  /** What a wire carries. */
+  public enum Function {
+    SUPPLY("supply"),
+    GROUND("ground"),
+    SIGNAL("signal");
+
+    private final String title;
+
+    Function(String title) {
+      this.title = title;
+    }
+
+    public String title() {
+      return title;
+    }
+  }
+
+  public Pin {
+    position = position == null ? "" : position;
+    if (length != null && length.number() < 0) {
+      throw new QuantityException("a length must be at least 0 m; read " + length.typed());
+    }
+  }
+
+  /** A wire of which only its colour and its terminal are known. */
+  public static Pin of(Function function, String wire, String terminal) {
+    return new Pin(function, wire, "", terminal, null, null);
+  }
+
+  public Pin withWire(String v) {
+    return new Pin(function, v, position, terminal, length, measured);
+  }
+
+  public Pin withPosition(String v) {
+    return new Pin(function, wire, v, terminal, length, measured);
+  }
+
+  public Pin withTerminal(String v) {
+    return new Pin(function, wire, position, v, length, measured);
+  }
+
+  public Pin withLength(Value v) {
+    return new Pin(function, wire, position, terminal, v, measured);
+  }
+
+  public Pin withMeasured(Value v) {
+    return new Pin(function, wire, position, terminal, length, v);
+  }
+}

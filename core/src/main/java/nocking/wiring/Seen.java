@@ -1,0 +1,18 @@
+package nocking.wiring;
+
+import nocking.quantity.QuantityException;
+import nocking.quantity.Value;
+
+/**
+ * Something that was seen on the channel while a fault was looked for.
+ *
+ * @param at quantity at the sensor, channel's unit; null when it is not known
+ * @param value in the place's unit
+ */
+public record Seen(Place place, Value at, Value value) {
+  public Seen {
+    if (place == null || value == null) {
+      throw new QuantityException("what was seen needs its place and its value");
+    }
+  }
+}
