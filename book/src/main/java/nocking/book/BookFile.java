@@ -328,7 +328,12 @@ public final class BookFile implements AutoCloseable {
               p.measurements(),
               p.planned(),
               p.date());
-          log(h, "practice", "", p.learner() + " practised on " + p.channel(), Hash.of(p.toString()));
+          log(
+              h,
+              "practice",
+              "",
+              p.learner() + " practised on " + p.channel(),
+              Hash.of(p.toString()));
         });
   }
 

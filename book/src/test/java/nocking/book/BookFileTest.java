@@ -14,6 +14,7 @@ import java.time.ZoneOffset;
 import java.util.List;
 import nocking.channel.Book;
 import nocking.channel.Channel;
+import nocking.channel.PracticeResult;
 import nocking.channel.QuantityKind;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
@@ -145,9 +146,9 @@ class BookFileTest {
     try (BookFile b = open()) {
       b.save(channel("1", "A"), "one");
     }
-    tamper("PRAGMA user_version = 3");
+    tamper("PRAGMA user_version = 4");
     try (BookFile b = open()) {
-      assertThat(b.readOnlyBecause()).startsWith("a newer Nocking wrote it (book version 3");
+      assertThat(b.readOnlyBecause()).startsWith("a newer Nocking wrote it (book version 4");
       assertThat(b.read().channels()).hasSize(1);
     }
   }
@@ -212,14 +213,52 @@ class BookFileTest {
     }
     tamper("DROP TABLE card");
     tamper("DROP TABLE stock");
-    tamper("DELETE FROM flyway_schema_history WHERE version = '2'");
+    tamper("DROP TABLE practice");
+    tamper("DELETE FROM flyway_schema_history WHERE version IN ('2', '3')");
     tamper("PRAGMA user_version = 1");
     try (BookFile b = BookFile.openToRead(folder.resolve("b.nocking"), NOON)) {
       assertThat(b.read().stock()).isEmpty();
+      assertThat(b.practice()).isEmpty();
     }
     try (BookFile b = open()) {
       assertThat(b.read().channels()).containsExactly(c);
       b.saveStock(DRAWER, "drawer");
+      assertThat(b.problems()).isEmpty();
+    }
+  }
+
+  /** Results of practice are added one behind the other, and stay. */
+  @Test
+  void practiceIsKeptInItsOrder() {
+    var first =
+        new PracticeResult(
+            "Wren",
+            "SG-P1",
+            "easy",
+            "supply wire open",
+            "signal wire open",
+            false,
+            3,
+            2,
+            "2026-04-01");
+    var second =
+        new PracticeResult(
+            "Wren",
+            "SG-P1",
+            "easy",
+            "signal wire open",
+            "signal wire open",
+            true,
+            4,
+            2,
+            "2026-04-01");
+    try (BookFile b = open()) {
+      b.addPractice(first);
+      b.addPractice(second);
+    }
+    try (BookFile b = open()) {
+      assertThat(b.practice()).containsExactly(first, second);
+      assertThat(b.practice()).extracting(PracticeResult::score).containsExactly(0, 50);
       assertThat(b.problems()).isEmpty();
     }
   }

@@ -15,11 +15,11 @@ import nocking.fault.FaultyPath;
 import nocking.fault.ThresholdProposal;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.wiring.Place;
 import nocking.wiring.Thresholds;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import nocking.wiring.Place;
 
 /** Every single fault of a channel and the thresholds that tell it. */
 @Command(name = "faults", description = "What every single fault of a channel would look like.")
@@ -53,8 +53,7 @@ final class FaultsCommand extends JsonOption {
   }
 
   static Analysis analysis(Channel channel, Path cards) {
-    List<SensorCard> known =
-        cards == null ? List.of() : ChannelFiles.book(cards).cards();
+    List<SensorCard> known = cards == null ? List.of() : ChannelFiles.book(cards).cards();
     return Analysis.of(channel, known);
   }
 
@@ -88,9 +87,7 @@ final class FaultsCommand extends JsonOption {
       rows.add(
           List.of(
               r.fault().says(),
-              r.floating()
-                  ? "floats"
-                  : volts(r.volts().low()) + " … " + volts(r.volts().high()),
+              r.floating() ? "floats" : volts(r.volts().low()) + " … " + volts(r.volts().high()),
               shows,
               r.verdict().title() + (r.note().isEmpty() ? "" : "; " + r.note())));
     }
@@ -124,7 +121,12 @@ final class FaultsCommand extends JsonOption {
       boolean number = !at.floats() && !Double.isNaN(at.value());
       nodes.add(
           Answer.object(
-              "name", places.get(i).key(), "value", number ? at.value() : null, "floats", at.floats()));
+              "name",
+              places.get(i).key(),
+              "value",
+              number ? at.value() : null,
+              "floats",
+              at.floats()));
     }
     return Answer.object(
         "name",

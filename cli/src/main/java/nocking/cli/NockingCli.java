@@ -32,6 +32,8 @@ import picocli.CommandLine.ParameterException;
       PathCommand.class,
       ToleranceCommand.class,
       FaultsCommand.class,
+      DiagnoseCommand.class,
+      BandsCommand.class,
       FitCommand.class,
       TableCommand.class,
       CheckCommand.class,
@@ -45,8 +47,7 @@ public final class NockingCli implements Runnable {
   public static final int BAD_INPUT = 3;
   public static final int OUTSIDE = 4;
 
-  private static final Set<String> LATER =
-      Set.of("diagnose", "bands", "simulate", "run", "certificate");
+  private static final Set<String> LATER = Set.of("simulate", "run", "certificate");
 
   @CommandLine.Spec CommandLine.Model.CommandSpec spec;
 

@@ -43,7 +43,6 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
-import nocking.stage.Stage;
 import nocking.table.LinearTable;
 import nocking.table.TableError;
 import nocking.table.TableSpec;
@@ -77,8 +76,7 @@ public final class Analysis implements Evidence {
       new Lazy<>(() -> ofCircuit(PinExpectation::of).orElse(List.of()));
   private final Lazy<List<PairExpectation>> pairs =
       new Lazy<>(() -> ofCircuit(PairExpectation::of).orElse(List.of()));
-  private final Lazy<Optional<FaultMatrix>> faults =
-      new Lazy<>(() -> ofCircuit(FaultMatrix::of));
+  private final Lazy<Optional<FaultMatrix>> faults = new Lazy<>(() -> ofCircuit(FaultMatrix::of));
   private final Lazy<Optional<FaultMatrix>> brokenWires =
       new Lazy<>(() -> ofCircuit(FaultMatrix::ofWires));
   private final Lazy<Integer> decimals = new Lazy<>(this::justifiedDecimals);
@@ -439,7 +437,12 @@ public final class Analysis implements Evidence {
     if (path().isEmpty() || curve().isEmpty()) return List.of();
     Definition d = channel.definition();
     return Check.rows(
-        channel.check(), path().get(), curve().get(), d.working(), d.toleranceOrNaN(), channel.wiring().thresholds());
+        channel.check(),
+        path().get(),
+        curve().get(),
+        d.working(),
+        d.toleranceOrNaN(),
+        channel.wiring().thresholds());
   }
 
   public List<Finding> findings() {

@@ -57,8 +57,7 @@ public final class Alarms {
                 BandProblem.Kind.GAP,
                 i,
                 "between %s and %s nothing is said from %s to %s"
-                    .formatted(
-                        a.name(), b.name(), amount(a.high(), unit), amount(b.low(), unit))));
+                    .formatted(a.name(), b.name(), amount(a.high(), unit), amount(b.low(), unit))));
       }
     }
     return List.copyOf(list);

@@ -7,14 +7,14 @@ import java.util.function.UnaryOperator;
 import nocking.band.BandPlan;
 import nocking.check.CheckSheet;
 import nocking.converter.Converter;
-import nocking.wiring.Seen;
-import nocking.wiring.WirePlan;
 import nocking.points.PointSet;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
 import nocking.stage.Stage;
 import nocking.table.TableSpec;
+import nocking.wiring.Seen;
+import nocking.wiring.WirePlan;
 
 /**
  * One measuring channel, the whole of what the technician has said about it.

@@ -86,8 +86,7 @@ public final class Diagnostician {
   }
 
   private Column column(double x) {
-    return columns.computeIfAbsent(
-        x, k -> new Column(subject, meter.inputResistance(), k, nudge));
+    return columns.computeIfAbsent(x, k -> new Column(subject, meter.inputResistance(), k, nudge));
   }
 
   /** Every fault weighed against what was seen. */
@@ -124,8 +123,7 @@ public final class Diagnostician {
     return list;
   }
 
-  private Posterior weigh(
-      int h, Map<Double, List<Observation>> groups, List<Observation> unknown) {
+  private Posterior weigh(int h, Map<Double, List<Observation>> groups, List<Observation> unknown) {
     Hypothesis hypothesis = hypotheses.get(h);
     double prior = Math.log(hypothesis.prior());
     if (!hypothesis.graded()) {
@@ -357,7 +355,8 @@ public final class Diagnostician {
     if (o.place().equals(Place.DISPLAY)) {
       double a = display(fault, volts.low());
       double b = display(fault, volts.high());
-      width = Double.isNaN(a - b) ? subject.channel().definition().working().width() : Math.abs(a - b);
+      width =
+          Double.isNaN(a - b) ? subject.channel().definition().working().width() : Math.abs(a - b);
     }
     double density = -Math.log(Math.max(width, 1e-9)) + 0.5 * Math.log(2 * Math.PI);
     for (int i = 0; i < log.length; i++) log[i] += density;
@@ -461,7 +460,9 @@ public final class Diagnostician {
   /** What the leading explanations show at one place, with what is still open there. */
   private record Sample(int hypothesis, double weight, Fault fault, double mean, double sigma) {}
 
-  /** The measurement that says most about which of the explanations holds; empty when none helps. */
+  /**
+   * The measurement that says most about which of the explanations holds; empty when none helps.
+   */
   public Optional<NextMeasurement> next(Ranking ranking) {
     List<Posterior> posteriors = leading(ranking.observations());
     NextMeasurement best = null;
@@ -629,8 +630,7 @@ public final class Diagnostician {
     var list = new ArrayList<NextMeasurement.Prediction>();
     for (List<Sample> own : byHypothesis.values()) {
       Sample middle = own.get(own.size() / 2);
-      list.add(
-          new NextMeasurement.Prediction(middle.fault(), middle.mean(), middle.sigma()));
+      list.add(new NextMeasurement.Prediction(middle.fault(), middle.mean(), middle.sigma()));
     }
     return list;
   }

@@ -121,15 +121,12 @@ public final class Exercise {
 
   private static double tolerance(Subject subject) {
     double stated = subject.channel().definition().toleranceOrNaN();
-    return Double.isNaN(stated)
-        ? 0.01 * subject.channel().definition().working().width()
-        : stated;
+    return Double.isNaN(stated) ? 0.01 * subject.channel().definition().working().width() : stated;
   }
 
   private static boolean shows(Subject subject, Fault f, double at) {
     var d = FaultyPath.of(subject, f, at).read(Place.DISPLAY, Double.POSITIVE_INFINITY);
-    return d.floats()
-        || !Double.isNaN(d.value()) && Math.abs(d.value() - at) > tolerance(subject);
+    return d.floats() || !Double.isNaN(d.value()) && Math.abs(d.value() - at) > tolerance(subject);
   }
 
   /** Input at which the display was found wrong. */
@@ -150,8 +147,7 @@ public final class Exercise {
   /** Measures at a place and an input; each time anew, so that noise shows. */
   public Observation measure(Place place, double at) {
     double tolerance = tolerance(subject);
-    double departure =
-        inputs.computeIfAbsent(at, k -> random.nextGaussian() * tolerance / 3);
+    double departure = inputs.computeIfAbsent(at, k -> random.nextGaussian() * tolerance / 3);
     var r = FaultyPath.of(subject, hidden, at + departure).read(place, meter.inputResistance());
     Observation o;
     if (place.equals(Place.DISPLAY)) {
@@ -186,7 +182,8 @@ public final class Exercise {
    * those that no measurement tells from it, holds nine tenths.
    */
   public List<Observation> plan(Diagnostician engine) {
-    var own = new Exercise(subject, meter, decimals, new Random(complaintSeed()), hidden, complaintAt);
+    var own =
+        new Exercise(subject, meter, decimals, new Random(complaintSeed()), hidden, complaintAt);
     for (int i = 0; i < MOST_PLANNED; i++) {
       Ranking r = engine.rank(own.made);
       if (settled(engine, r)) break;

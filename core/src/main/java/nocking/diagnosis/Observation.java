@@ -2,7 +2,6 @@ package nocking.diagnosis;
 
 import nocking.wiring.Place;
 
-
 /**
  * Something that was seen.
  *

@@ -49,7 +49,8 @@ public record Backwards(double low, double high, boolean adopted, boolean thresh
     String volts =
         "rewired it goes from %s to %s instead of %s to %s"
             .formatted(volts(high), volts(low), volts(low), volts(high));
-    String model = adopted ? "; the adopted model no longer holds" : "; the equation follows by itself";
+    String model =
+        adopted ? "; the adopted model no longer holds" : "; the equation follows by itself";
     String limits = thresholds ? ", and the fault thresholds must be looked at again" : "";
     return volts + model + limits + ". The reading is the same either way.";
   }

@@ -61,7 +61,8 @@ public final class FaultCatalogue {
     boolean alternating = s.signal() == Signal.ALTERNATING;
     boolean twoWires = s.signal() == Signal.RESISTANCE || alternating;
     boolean loop = s instanceof CurrentLoop;
-    FaultyPath sound = FaultyPath.of(subject, Fault.NONE, subject.channel().definition().working().middle());
+    FaultyPath sound =
+        FaultyPath.of(subject, Fault.NONE, subject.channel().definition().working().middle());
     boolean fed = sound.fed();
     boolean supplyPin = sound.hasSupplyPin();
     boolean groundPin = !loop && sound.hasGroundPin();
@@ -81,7 +82,8 @@ public final class FaultCatalogue {
   }
 
   private void parts() {
-    FaultyPath sound = FaultyPath.of(subject, Fault.NONE, subject.channel().definition().working().middle());
+    FaultyPath sound =
+        FaultyPath.of(subject, Fault.NONE, subject.channel().definition().working().middle());
     for (Circuit.Resistor r : sound.circuit().resistors()) {
       if (r.name().isEmpty() || drivenStiffly(r)) continue;
       part(r.owner(), r.name());
@@ -159,8 +161,7 @@ public final class FaultCatalogue {
       list.add(Fault.of(GAUGE_ABSOLUTE, sign));
     }
     for (SensorCard card : subject.neighbours()) {
-      list.add(
-          Fault.ofSensor(OTHER_CURVE, card, card.sensorIn(subject.channel().unit())));
+      list.add(Fault.ofSensor(OTHER_CURVE, card, card.sensorIn(subject.channel().unit())));
     }
     if (s instanceof CurrentLoop) otherLoop((CurrentLoop) s);
     list.add(Fault.of(REVERSED));
@@ -180,7 +181,9 @@ public final class FaultCatalogue {
   }
 
   private static String times(double factor) {
-    return factor >= 1 ? "×" + Numbers.plain(Math.rint(factor)) : "÷" + Numbers.plain(Math.rint(1 / factor));
+    return factor >= 1
+        ? "×" + Numbers.plain(Math.rint(factor))
+        : "÷" + Numbers.plain(Math.rint(1 / factor));
   }
 
   /** 0…20 mA taken for 4…20 mA, or the other way round. */
@@ -211,7 +214,8 @@ public final class FaultCatalogue {
     Map<Integer, List<String>> byElement = new LinkedHashMap<>();
     for (Map.Entry<String, ParameterRef> e : subject.path().owners().entrySet()) {
       Field f = e.getValue().field();
-      if (!f.parameter().unit().equals("ohm") || !subject.path().inverse().symbols().contains(e.getKey())) continue;
+      if (!f.parameter().unit().equals("ohm")
+          || !subject.path().inverse().symbols().contains(e.getKey())) continue;
       byElement.computeIfAbsent(e.getValue().element(), k -> new ArrayList<>()).add(e.getKey());
     }
     for (List<String> symbols : byElement.values()) {
@@ -225,7 +229,6 @@ public final class FaultCatalogue {
   private void swap(String a, String b) {
     Map<String, Double> constants = subject.path().constants();
     if (constants.get(a).equals(constants.get(b))) return;
-    list.add(
-        new Fault(SWAPPED_SYMBOLS, a + " and " + b, -1, a + "/" + b, null, null, Double.NaN));
+    list.add(new Fault(SWAPPED_SYMBOLS, a + " and " + b, -1, a + "/" + b, null, null, Double.NaN));
   }
 }

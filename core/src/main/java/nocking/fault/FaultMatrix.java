@@ -9,8 +9,6 @@ import nocking.element.Signal;
 import nocking.parts.PreferredSeries;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
-import nocking.sensor.CurrentLoop;
-import nocking.stage.Shunt;
 import nocking.stage.Stage;
 import nocking.wiring.Place;
 
@@ -95,7 +93,8 @@ public final class FaultMatrix {
 
   /** Where this channel can be measured, the display first. */
   public static List<Place> places(Subject subject) {
-    FaultyPath sound = FaultyPath.of(subject, Fault.NONE, subject.channel().definition().restOrLow());
+    FaultyPath sound =
+        FaultyPath.of(subject, Fault.NONE, subject.channel().definition().restOrLow());
     Signal signal = subject.sensor().signal();
     var list = new ArrayList<Place>();
     list.add(Place.DISPLAY);
@@ -148,8 +147,7 @@ public final class FaultMatrix {
       if (!band.volts().contains(v.value())) outside++;
     }
     boolean shown = shownLow <= shownHigh;
-    FaultyPath rest =
-        FaultyPath.of(subject, f, subject.channel().definition().restOrLow());
+    FaultyPath rest = FaultyPath.of(subject, f, subject.channel().definition().restOrLow());
     var readings = new ArrayList<FaultyPath.Reading>();
     for (Place p : places) readings.add(rest.read(p, NO_METER));
     FaultRow.Verdict verdict = verdict(floats, outside, worst);
@@ -181,15 +179,14 @@ public final class FaultMatrix {
   private String note(Fault f, FaultRow.Verdict verdict, Span span) {
     if (verdict == FaultRow.Verdict.FLOATS && BROKEN.contains(f.kind())) {
       return pull()
-          .map(
-              ohms ->
-                  "a pull-down of %s would settle it"
-                      .formatted(Numbers.compact(ohms, "Ω", 3)))
+          .map(ohms -> "a pull-down of %s would settle it".formatted(Numbers.compact(ohms, "Ω", 3)))
           .orElse("");
     }
     boolean broken = BROKEN.contains(f.kind());
-    if (broken && (verdict == FaultRow.Verdict.HIDDEN || verdict == FaultRow.Verdict.PARTLY
-        || verdict == FaultRow.Verdict.HARMLESS)) {
+    if (broken
+        && (verdict == FaultRow.Verdict.HIDDEN
+            || verdict == FaultRow.Verdict.PARTLY
+            || verdict == FaultRow.Verdict.HARMLESS)) {
       boolean below = span.middle() < band.volts().middle();
       double end = below ? span.high() + 2 * band.margin() : span.low() - 2 * band.margin();
       return "would be told if the signal stayed %s %s"
@@ -225,7 +222,11 @@ public final class FaultMatrix {
     return subject.sensor().fields().stream()
         .filter(f -> f.symbol().equals("Rs") || f.symbol().equals("Rp"))
         .findFirst()
-        .map(f -> f.symbol().equals("Rp") ? subject.sensor().value(f).number() / 4 : subject.sensor().value(f).number())
+        .map(
+            f ->
+                f.symbol().equals("Rp")
+                    ? subject.sensor().value(f).number() / 4
+                    : subject.sensor().value(f).number())
         .orElse(0.0);
   }
 

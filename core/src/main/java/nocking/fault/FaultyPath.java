@@ -222,11 +222,9 @@ public final class FaultyPath {
   }
 
   private void potentiometer(Potentiometer p) {
-    double along =
-        (x - p.from().number()) / (p.to().number() - p.from().number());
+    double along = (x - p.from().number()) / (p.to().number() - p.from().number());
     double k =
-        Math.clamp(
-            p.start().number() + (p.end().number() - p.start().number()) * along, 0, 1);
+        Math.clamp(p.start().number() + (p.end().number() - p.start().number()) * along, 0, 1);
     link("Rp below", signalPin, groundPin, p.ends().number() + k * p.track().number());
     link("Rp above", supplyPin, signalPin, p.ends().number() + (1 - k) * p.track().number());
   }
@@ -257,30 +255,37 @@ public final class FaultyPath {
             .map(f -> s.value(f).number())
             .orElse(0.0);
     boolean shorted =
-        fault.kind() == FaultKind.SIGNAL_TO_GROUND || fault.kind() == FaultKind.SIGNAL_TO_SUPPLY;
+        switch (fault.kind()) {
+          case SIGNAL_TO_GROUND, SIGNAL_TO_SUPPLY -> true;
+          case PART_SHORT -> fault.part().equals("Rh") || fault.part().equals("Rin");
+          default -> false;
+        };
     if (resistance == 0 && shorted) resistance = DRIVER;
     double volts = given();
+    boolean ratiometric = s.ratiometricSupply().isPresent() && !supplyPin.isEmpty();
     boolean dead =
         switch (fault.kind()) {
-          case SUPPLY_OPEN, GROUND_OPEN, SWAPPED -> true;
+          case SWAPPED -> true;
+          case SUPPLY_OPEN, GROUND_OPEN -> !ratiometric && !(s instanceof AcVoltage);
           default -> false;
         };
     if (dead) volts = 0;
+    String output = resistance > 0 ? "emf" : signalPin;
     if (!supplyPin.isEmpty()) {
       double fed = subject.supply().get();
-      double share = supplyShare(fed);
-      if (s.ratiometricSupply().isPresent()) volts *= share;
-      else if (share < 1) volts = Math.min(volts, fed * share);
+      if (!ratiometric) volts = Math.min(volts, fed * supplyShare(fed));
       circuit.resistor(supplyPin, groundPin, fed / QUIESCENT);
     }
-    if (resistance > 0) {
-      circuit.source("emf", groundPin, volts).resistor("emf", signalPin, resistance);
+    if (ratiometric && !dead) {
+      double ratio = volts / s.ratiometricSupply().get();
+      circuit.controlled(supplyPin, groundPin, output, groundPin, ratio);
     } else {
-      circuit.source(signalPin, groundPin, volts);
+      circuit.source(output, groundPin, volts);
     }
+    if (resistance > 0) circuit.resistor(output, signalPin, resistance);
   }
 
-  /** Part of the supply that reaches a sensor with electronics. */
+  /** Part of the supply that reaches a sensor with electronics, which bounds what it can give. */
   private double supplyShare(double fed) {
     return switch (fault.kind()) {
       case SUPPLY_LOW -> fault.severity();
@@ -354,8 +359,7 @@ public final class FaultyPath {
 
   private void applyToParts() {
     switch (fault.kind()) {
-      case PART_OPEN ->
-          circuit.scale(fault.element(), fault.part(), Double.POSITIVE_INFINITY);
+      case PART_OPEN -> circuit.scale(fault.element(), fault.part(), Double.POSITIVE_INFINITY);
       case PART_SHORT -> circuit.scale(fault.element(), fault.part(), 0);
       case PART_DRIFT -> circuit.scale(fault.element(), fault.part(), fault.severity());
       default -> {}
@@ -420,8 +424,7 @@ public final class FaultyPath {
       case GROUND_AT_SENSOR -> volts(groundPin, GROUND, meter);
       case SIGNAL_AT_SENSOR -> atSensor(meter);
       case SIGNAL_AT_RECEIVER -> last(signal, alternating(volts(signal, signalMinus, meter)));
-      case TEST_POINT ->
-          last("TP" + place.node(), volts("TP" + place.node(), GROUND, meter));
+      case TEST_POINT -> last("TP" + place.node(), volts("TP" + place.node(), GROUND, meter));
       case OHMS_AT_SENSOR -> Reading.of(unplugged(true));
       case OHMS_AT_RECEIVER -> Reading.of(unplugged(false));
       case LOOP_CURRENT -> loopCurrent();
@@ -517,8 +520,7 @@ public final class FaultyPath {
     Circuit.Settled s = settled();
     var shunt = (Shunt) stages.getFirst();
     double leads = shunt.wire() == null ? 0 : shunt.wire().number();
-    return Reading.of(
-        s.volts("loop", signalPin) / Math.max(leads, Circuit.CONTACT / 1000));
+    return Reading.of(s.volts("loop", signalPin) / Math.max(leads, Circuit.CONTACT / 1000));
   }
 
   /** Ohms of a resistive sensor by itself, or through its cable with what leaks across it. */

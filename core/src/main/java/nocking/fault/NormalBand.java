@@ -30,8 +30,7 @@ public record NormalBand(Span volts, double margin, double tolerance) {
         && !subject.stages().isEmpty()
         && subject.stages().getFirst() instanceof Shunt) {
       double perAmpere =
-          (high - low)
-              / (subject.output(loop, w.high()) - subject.output(loop, w.low()));
+          (high - low) / (subject.output(loop, w.high()) - subject.output(loop, w.low()));
       double offset = low - perAmpere * subject.output(loop, w.low());
       Span live =
           Span.between(
@@ -40,8 +39,7 @@ public record NormalBand(Span volts, double margin, double tolerance) {
       double least = Math.abs(perAmpere) * (CurrentLoop.NORMAL.low() - CurrentLoop.FAILURE_LOW);
       return new NormalBand(live, Math.min(margin, least / 2), tolerance);
     }
-    return new NormalBand(
-        new Span(ends.low() - margin, ends.high() + margin), margin, tolerance);
+    return new NormalBand(new Span(ends.low() - margin, ends.high() + margin), margin, tolerance);
   }
 
   private static double volts(Subject subject, double x) {

@@ -11,9 +11,9 @@ import nocking.sensor.CurrentLoop;
 import nocking.sensor.Potentiometer;
 import nocking.sensor.Sensor;
 import nocking.sensor.StrainBridge;
+import nocking.wiring.PairReading;
 import nocking.wiring.Pin;
 import nocking.wiring.Pin.Function;
-import nocking.wiring.PairReading;
 
 /**
  * Resistance between two pins that the meter must show before power, receiver unplugged, sensor at
@@ -75,11 +75,9 @@ public record PairExpectation(int first, int second, String name, double ohms, S
     var c = new Circuit();
     switch (s.sensor()) {
       case Potentiometer p -> {
-        double along =
-            (rest - p.from().number()) / (p.to().number() - p.from().number());
+        double along = (rest - p.from().number()) / (p.to().number() - p.from().number());
         double k =
-            Math.clamp(
-                p.start().number() + (p.end().number() - p.start().number()) * along, 0, 1);
+            Math.clamp(p.start().number() + (p.end().number() - p.start().number()) * along, 0, 1);
         link(c, Function.SUPPLY, Function.SIGNAL, p.ends().number() + (1 - k) * p.track().number());
         link(c, Function.SIGNAL, Function.GROUND, p.ends().number() + k * p.track().number());
       }
@@ -98,7 +96,8 @@ public record PairExpectation(int first, int second, String name, double ohms, S
       default -> {
         if (s.sensor().signal() != Signal.RESISTANCE) return Double.NaN;
         double ohms = s.output(s.sensor(), rest);
-        Function far = s.channel().wiring().indexOf(Function.GROUND) >= 0 ? Function.GROUND : Function.SUPPLY;
+        Function far =
+            s.channel().wiring().indexOf(Function.GROUND) >= 0 ? Function.GROUND : Function.SUPPLY;
         link(c, Function.SIGNAL, far, ohms);
       }
     }

@@ -22,14 +22,14 @@ final class PartWindows {
     Span rated = subject.sensor().rated(subject.channel().unit());
     double tolerance = NormalBand.of(subject).tolerance();
     double up = Math.abs(read(subject, Fault.NONE, place, held(subject, x + tolerance)) - nominal);
-    double down = Math.abs(read(subject, Fault.NONE, place, held(subject, x - tolerance)) - nominal);
+    double down =
+        Math.abs(read(subject, Fault.NONE, place, held(subject, x - tolerance)) - nominal);
     double sum = Math.max(up, down);
     for (Circuit.Resistor r :
         new ArrayList<>(FaultyPath.of(subject, Fault.NONE, rated.clamp(x)).circuit().resistors())) {
       double share = tolerance(subject, r);
       if (share == 0) continue;
-      Fault nudged =
-          Fault.ofPart(FaultKind.PART_DRIFT, r.owner(), r.name(), "", 1 + NUDGE);
+      Fault nudged = Fault.ofPart(FaultKind.PART_DRIFT, r.owner(), r.name(), "", 1 + NUDGE);
       sum += Math.abs(read(subject, nudged, place, x) - nominal) / NUDGE * share;
     }
     return sum;
@@ -45,9 +45,7 @@ final class PartWindows {
     Stage stage = subject.stages().get(r.owner() - 1);
     Field f = stage.field(r.name().split(" ")[0]);
     var value = stage.value(f);
-    return value.spread() == null
-        ? 0
-        : value.spread().limitOf(value.number()) / value.number();
+    return value.spread() == null ? 0 : value.spread().limitOf(value.number()) / value.number();
   }
 
   private static double read(Subject subject, Fault f, Place place, double x) {

@@ -53,8 +53,7 @@ public record PinExpectation(
     double volts = subject.supply().orElse(Double.NaN);
     if (Double.isNaN(volts)) return new PinExpectation(name, pin, volts, volts, volts, null);
     double off = SUPPLY_WITHIN * volts;
-    return new PinExpectation(
-        name, pin, volts, volts, volts, new Span(volts - off, volts + off));
+    return new PinExpectation(name, pin, volts, volts, volts, new Span(volts - off, volts + off));
   }
 
   /** Half of what the tolerance is worth in volts, as far as a sound ground allows it at all. */

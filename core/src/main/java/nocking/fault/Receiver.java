@@ -23,8 +23,7 @@ final class Receiver {
         yield w.low() + w.high() - sound;
       }
       case OTHER_CURVE, COLD_JUNCTION -> subject.quantity(fault.other(), sensed(subject, sound));
-      case SENSOR_PREFIX ->
-          subject.quantity(c.sensor(), sensed(subject, sound) * fault.severity());
+      case SENSOR_PREFIX -> subject.quantity(c.sensor(), sensed(subject, sound) * fault.severity());
       case SWAPPED_SYMBOLS -> {
         String[] two = fault.part().split("/");
         yield subject.swapped(two[0], two[1], volts);

@@ -131,8 +131,7 @@ public final class Subject {
     return curves.computeIfAbsent(
         s,
         k ->
-            SensorCurve.of(
-                new Measurand(channel.definition().kind().symbol(), channel.unit()), k));
+            SensorCurve.of(new Measurand(channel.definition().kind().symbol(), channel.unit()), k));
   }
 
   /** Output of a sensor, at the end of what it is known for where the input lies outside. */

@@ -5,7 +5,9 @@ import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.fault.Backwards;
 
-/** The signal falls as the quantity rises although the sensor could be wired the other way round. */
+/**
+ * The signal falls as the quantity rises although the sensor could be wired the other way round.
+ */
 final class BackwardsSignal implements Rule {
 
   @Override

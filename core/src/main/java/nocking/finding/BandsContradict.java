@@ -51,15 +51,13 @@ final class BandsContradict implements Rule {
                                 .toList()))));
   }
 
-  private static Value centre(
-      BandPosition b, Positions positions, Channel c) {
+  private static Value centre(BandPosition b, Positions positions, Channel c) {
     int i = c.bands().positions().indexOf(b);
     Positions.Window w = positions.windows().get(i);
     return w.settles() == 0 ? b.centre() : Value.of(Math.rint(w.mean() * 1e4) / 1e4);
   }
 
-  private static Finding finding(
-      String rule, String headline, Severity severity, BandProblem p) {
+  private static Finding finding(String rule, String headline, Severity severity, BandProblem p) {
     String text = p.text();
     return Finding.of(
             rule,

@@ -35,8 +35,7 @@ final class FaultReading implements Rule {
       list.add(
           finding(
               WorkStep.COLLECT,
-              "Point %d at %s reads a fault"
-                  .formatted(i + 1, Numbers.engineering(volts, "V", 3)),
+              "Point %d at %s reads a fault".formatted(i + 1, Numbers.engineering(volts, "V", 3)),
               limits,
               i));
     }

@@ -49,10 +49,7 @@ final class FloatingSignal implements Rule {
     if (differential || pull.isEmpty()) return Optional.of(f);
     String ohms = Numbers.compact(pull.get(), "Ω", 3);
     return Optional.of(
-        f.with(
-            new Fix(
-                "Fit a pull-down of %s".formatted(ohms),
-                c -> held(c, pull.get()))));
+        f.with(new Fix("Fit a pull-down of %s".formatted(ohms), c -> held(c, pull.get()))));
   }
 
   /** The pull-down at the converter, or in front of the amplifier whose input floats. */

@@ -6,10 +6,10 @@ import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.channel.WorkStep;
 import nocking.element.Signal;
-import nocking.wiring.Pin;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
+import nocking.wiring.Pin;
 
 /**
  * The voltage that was measured at rest fits the other kind of pressure: a gauge sensor at rest

@@ -44,8 +44,7 @@ final class WireReadings implements Rule {
                 plan.pins().get(pair.first()).function().title(),
                 plan.pins().get(pair.second()).function().title());
     boolean shorted = v.number() < PairExpectation.SHORT;
-    String seen =
-        v.number() >= PairReading.OPEN ? "open" : Numbers.engineering(v.number(), "Ω", 3);
+    String seen = v.number() >= PairReading.OPEN ? "open" : Numbers.engineering(v.number(), "Ω", 3);
     return Finding.of(
             "pins-before-power",
             shorted ? Severity.STOP : Severity.WARNING,

@@ -195,8 +195,7 @@ public final class Circuit {
       double[] x = limited(parts);
       return new Settled(x, x);
     }
-    return new Settled(
-        limited(held(loose, floating.low())), limited(held(loose, floating.high())));
+    return new Settled(limited(held(loose, floating.low())), limited(held(loose, floating.high())));
   }
 
   private List<Part> held(List<Integer> loose, double volts) {
@@ -216,7 +215,9 @@ public final class Circuit {
       this.high = high;
     }
 
-    /** Volts of {@code plus} against {@code minus}; the middle of what they may be if they float. */
+    /**
+     * Volts of {@code plus} against {@code minus}; the middle of what they may be if they float.
+     */
     public double volts(String plus, String minus) {
       return (difference(low, plus, minus) + difference(high, plus, minus)) / 2;
     }
@@ -321,8 +322,7 @@ public final class Circuit {
   /** A transmitter whose current has no way, or leaves it too little. */
   private Optional<Loop> starved(List<Part> now, double[] x) {
     for (Part p : now) {
-      if (p instanceof Loop l
-          && (x == null || volt(x, l.from) - volt(x, l.to) < l.needs - 1e-9)) {
+      if (p instanceof Loop l && (x == null || volt(x, l.from) - volt(x, l.to) < l.needs - 1e-9)) {
         return Optional.of(l);
       }
     }

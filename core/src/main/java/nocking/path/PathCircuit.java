@@ -49,11 +49,14 @@ public final class PathCircuit {
       else circuit.source(node(0), "emf", 0);
     }
     for (int i = 0; i < stages.size(); i++) {
-      stages.get(i).build(circuit.of(i + 1), node(i), node(i + 1), Sensed.of(sensor.signal(), open));
+      stages
+          .get(i)
+          .build(circuit.of(i + 1), node(i), node(i + 1), Sensed.of(sensor.signal(), open));
     }
     circuit.of(stages.size() + 1);
     if (converter.inputResistance() != null) {
-      circuit.resistor("Rin", node(stages.size()), Circuit.GROUND, converter.inputResistance().number());
+      circuit.resistor(
+          "Rin", node(stages.size()), Circuit.GROUND, converter.inputResistance().number());
     }
   }
 

@@ -10,8 +10,9 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Value;
 
 /**
- * A resistor that holds a signal's node when the wire is off: to ground a pull-down, to the supply a
- * pull-up. The voltage passes as it is; what the resistor draws bends it by the source's resistance.
+ * A resistor that holds a signal's node when the wire is off: to ground a pull-down, to the supply
+ * a pull-up. The voltage passes as it is; what the resistor draws bends it by the source's
+ * resistance.
  *
  * @param resistance R_h, ohms, above 0
  * @param towards V_h, volts; 0 for ground

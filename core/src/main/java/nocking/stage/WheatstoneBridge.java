@@ -133,8 +133,7 @@ public record WheatstoneBridge(
     circuit
         .source(top, bottom, excitation.number())
         .resistor("R1", top, output, arms == Arms.QUARTER ? beside.number() : mirror)
-        .resistor(
-            "R2", top, Circuit.GROUND, arms == Arms.FULL ? sensed.value() : upper.number())
+        .resistor("R2", top, Circuit.GROUND, arms == Arms.FULL ? sensed.value() : upper.number())
         .resistor("R3", Circuit.GROUND, bottom, arms == Arms.FULL ? mirror : lower.number());
     sensed.between(circuit, output, bottom);
   }

@@ -14,7 +14,12 @@ import nocking.quantity.Value;
  * @param measured volts at rest against ground; null until it is entered
  */
 public record Pin(
-    Function function, String wire, String position, String terminal, Value length, Value measured) {
+    Function function,
+    String wire,
+    String position,
+    String terminal,
+    Value length,
+    Value measured) {
   /** What a wire carries. */
   public enum Function {
     SUPPLY("supply"),

@@ -13,8 +13,6 @@ import nocking.channel.QuantityKind;
 import nocking.check.CheckPoint;
 import nocking.check.CheckSheet;
 import nocking.converter.Converter;
-import nocking.wiring.Pin;
-import nocking.wiring.WirePlan;
 import nocking.points.PointSet;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
@@ -28,6 +26,8 @@ import nocking.stage.Divider;
 import nocking.stage.InputPull;
 import nocking.stage.NonInvertingAmp;
 import nocking.table.TableSpec;
+import nocking.wiring.Pin;
+import nocking.wiring.WirePlan;
 
 /** The channels of the hatchery: some finished, some half done, one not begun. */
 public final class Hatchery {
@@ -75,7 +75,9 @@ public final class Hatchery {
     return WirePlan.of(
         supply,
         IntStream.range(0, functions.length)
-            .mapToObj(i -> wire(functions[i], colours[i], "" + (i + 1), connector + "-" + (i + 1), metres))
+            .mapToObj(
+                i ->
+                    wire(functions[i], colours[i], "" + (i + 1), connector + "-" + (i + 1), metres))
             .toList());
   }
 
@@ -134,7 +136,9 @@ public final class Hatchery {
             .withConverter(Converter.of(12, 3.3))
             .withWiring(wires(volts("5 V"), "J2", 3, "brown", "blue", "black"))
             .withPoints(points);
-    c = withLimits(Analysis.of(c).adopting("line")).withTable(new TableSpec(6, RawUnit.VOLTS, false, 3, 2));
+    c =
+        withLimits(Analysis.of(c).adopting("line"))
+            .withTable(new TableSpec(6, RawUnit.VOLTS, false, 3, 2));
     var checks =
         IntStream.of(4, 6, 9, 12, 14)
             .mapToObj(x -> new CheckPoint(Value.of(x), bench.volts(truth.applyAsDouble(x), 0.0006)))
@@ -174,18 +178,21 @@ public final class Hatchery {
             4,
             slipped.withReadings(
                 slipped.readings().stream().map(v -> volts(tenfold(v.typed()))).toList()));
-    Channel c = Channel.blank("hatchery-bl-p1", "BL-P1")
-        .withDefinition(definition)
-        .withSensor(sensor)
-        .withCard(Shelf.manifold().ref())
-        .withStages(List.of(new Divider(ohms("5k1"), ohms("10k"))))
-        .withConverter(Converter.of(12, 3.3))
-        .withWiring(wires(null, "J4", 12, "red", "black", "green"))
-        .withPoints(points)
-        .withCheck(
-            new CheckSheet(
-                CheckSheet.Measured.VOLTS,
-                IntStream.of(0, 30, 60).mapToObj(x -> new CheckPoint(Value.of(x), null)).toList()));
+    Channel c =
+        Channel.blank("hatchery-bl-p1", "BL-P1")
+            .withDefinition(definition)
+            .withSensor(sensor)
+            .withCard(Shelf.manifold().ref())
+            .withStages(List.of(new Divider(ohms("5k1"), ohms("10k"))))
+            .withConverter(Converter.of(12, 3.3))
+            .withWiring(wires(null, "J4", 12, "red", "black", "green"))
+            .withPoints(points)
+            .withCheck(
+                new CheckSheet(
+                    CheckSheet.Measured.VOLTS,
+                    IntStream.of(0, 30, 60)
+                        .mapToObj(x -> new CheckPoint(Value.of(x), null))
+                        .toList()));
     return withLimits(c);
   }
 

@@ -16,10 +16,6 @@ import nocking.check.CheckSheet;
 import nocking.converter.Converter;
 import nocking.element.Measurand;
 import nocking.element.Signal;
-import nocking.wiring.Pin;
-import nocking.wiring.Place;
-import nocking.wiring.Seen;
-import nocking.wiring.WirePlan;
 import nocking.path.SensorCurve;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
@@ -36,6 +32,10 @@ import nocking.stage.PullUp;
 import nocking.stage.SeriesResistor;
 import nocking.stage.Shunt;
 import nocking.table.TableSpec;
+import nocking.wiring.Pin;
+import nocking.wiring.Place;
+import nocking.wiring.Seen;
+import nocking.wiring.WirePlan;
 
 /** The channels of raceways, header tank and sluice. */
 final class WaterSide {
@@ -75,26 +75,28 @@ final class WaterSide {
           double ohms = 10020 * Math.exp(3858 * (1 / (t + 273.15) - 1 / 298.15));
           return 3.3 * ohms / (ohms + 18.02e3);
         };
-    Channel c = Channel.blank("hatchery-rw-t1", "RW-T1")
-        .define(
-            d ->
-                d.withName("Raceway water")
-                    .withRange(ZERO, Value.of(25))
-                    .withTolerance(Value.of(0.4))
-                    .withRest(Value.of(12)))
-        .withSensor(thermistor())
-        .withStages(List.of(new PullUp(volts("3.3"), ohms("18k ±0.1%"))))
-        .withConverter(Converter.of(12, 3.3))
-        .withWiring(
-            WirePlan.of(
-                null,
-                List.of(
-                    Hatchery.wire(Pin.Function.GROUND, "black", "2", "J1-2", 9),
-                    Hatchery.wire(Pin.Function.SIGNAL, "white", "3", "J1-3", 9))))
-        .withPoints(
-            new Bench(seed).points(new double[] {0, 5, 10, 15, 20, 25}, 3, truth, 0.0004, 0.05, 2))
-        .withAdopted(Adopted.DESIGN)
-        .withTable(new TableSpec(16, RawUnit.VOLTS, true, 4, 2));
+    Channel c =
+        Channel.blank("hatchery-rw-t1", "RW-T1")
+            .define(
+                d ->
+                    d.withName("Raceway water")
+                        .withRange(ZERO, Value.of(25))
+                        .withTolerance(Value.of(0.4))
+                        .withRest(Value.of(12)))
+            .withSensor(thermistor())
+            .withStages(List.of(new PullUp(volts("3.3"), ohms("18k ±0.1%"))))
+            .withConverter(Converter.of(12, 3.3))
+            .withWiring(
+                WirePlan.of(
+                    null,
+                    List.of(
+                        Hatchery.wire(Pin.Function.GROUND, "black", "2", "J1-2", 9),
+                        Hatchery.wire(Pin.Function.SIGNAL, "white", "3", "J1-3", 9))))
+            .withPoints(
+                new Bench(seed)
+                    .points(new double[] {0, 5, 10, 15, 20, 25}, 3, truth, 0.0004, 0.05, 2))
+            .withAdopted(Adopted.DESIGN)
+            .withTable(new TableSpec(16, RawUnit.VOLTS, true, 4, 2));
     return Hatchery.withLimits(c);
   }
 
@@ -110,25 +112,26 @@ final class WaterSide {
         IntStream.of(0, 1, 2, 3, 4)
             .mapToObj(x -> new CheckPoint(Value.of(x), bench.volts(truth.applyAsDouble(x), 0.0004)))
             .toList();
-    Channel c = Channel.blank("hatchery-hd-l1", "HD-L1")
-        .define(
-            d ->
-                d.withName("Header tank level")
-                    .withKind(QuantityKind.LEVEL)
-                    .withUnit("m")
-                    .withRange(ZERO, Value.of(4))
-                    .withTolerance(Value.of(0.03)))
-        .withSensor(loop)
-        .withStages(List.of(burden))
-        .withConverter(Converter.of(12, 3.3))
-        .withWiring(
-            WirePlan.of(
-                volts("24 V"),
-                List.of(
-                    Hatchery.wire(Pin.Function.SUPPLY, "brown", "1", "J3-1", 25),
-                    Hatchery.wire(Pin.Function.SIGNAL, "blue", "3", "J3-3", 25))))
-        .withAdopted(Adopted.DESIGN)
-        .withCheck(new CheckSheet(CheckSheet.Measured.VOLTS, checks));
+    Channel c =
+        Channel.blank("hatchery-hd-l1", "HD-L1")
+            .define(
+                d ->
+                    d.withName("Header tank level")
+                        .withKind(QuantityKind.LEVEL)
+                        .withUnit("m")
+                        .withRange(ZERO, Value.of(4))
+                        .withTolerance(Value.of(0.03)))
+            .withSensor(loop)
+            .withStages(List.of(burden))
+            .withConverter(Converter.of(12, 3.3))
+            .withWiring(
+                WirePlan.of(
+                    volts("24 V"),
+                    List.of(
+                        Hatchery.wire(Pin.Function.SUPPLY, "brown", "1", "J3-1", 25),
+                        Hatchery.wire(Pin.Function.SIGNAL, "blue", "3", "J3-3", 25))))
+            .withAdopted(Adopted.DESIGN)
+            .withCheck(new CheckSheet(CheckSheet.Measured.VOLTS, checks));
     return Hatchery.withLimits(c);
   }
 
@@ -211,8 +214,7 @@ final class WaterSide {
         .withSeen(
             List.of(
                 new Seen(Place.DISPLAY, ZERO, Value.of(2.7)),
-                new Seen(
-                    Place.of(Place.Kind.SIGNAL_AT_RECEIVER), ZERO, volts("4.464 V"))))
+                new Seen(Place.of(Place.Kind.SIGNAL_AT_RECEIVER), ZERO, volts("4.464 V"))))
         .withWiring(
             WirePlan.of(
                 null,

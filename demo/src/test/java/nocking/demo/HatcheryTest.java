@@ -8,6 +8,10 @@ import nocking.analysis.ChannelState;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
+import nocking.diagnosis.Diagnosis;
+import nocking.diagnosis.Diagnostician;
+import nocking.diagnosis.Meter;
+import nocking.diagnosis.Ranking;
 import nocking.finding.Finding;
 import nocking.finding.Severity;
 import org.junit.jupiter.api.Test;
@@ -72,11 +76,25 @@ class HatcheryTest {
   void nothingIsFoundThatIsNotMeant() {
     assertThat(rules("RW-T1")).isEmpty();
     assertThat(rules("HD-L1")).isEmpty();
-    assertThat(rules("SG-P1")).containsExactly("loading");
-    assertThat(rules("FH-W1")).containsExactly("constant-offset");
+    assertThat(rules("SG-P1")).containsExactly("loading", "fault-limits", "backwards");
+    assertThat(rules("FD-S1")).containsExactly("converter-use", "band-travel");
+    assertThat(rules("FH-W1")).containsExactly("floating-signal", "constant-offset");
     assertThat(rules("AE-V1")).containsExactly("converter-use");
     assertThat(rules("PD-Q1")).isEmpty();
     assertThat(rules("GV-P1")).containsExactly("loading");
+  }
+
+  /** Water in the sluice gate's connector: what was seen of it is there, the explanation is not. */
+  @Test
+  void sluiceHidesAFaultThatItsReadingsExplain() {
+    Channel c = BOOK.byTag("SG-P1").orElseThrow();
+    var engine =
+        Diagnostician.of(Analysis.of(c, BOOK.cards()).subject().orElseThrow(), Meter.HAND_HELD);
+    Ranking r = engine.rank(c.seen().stream().map(Diagnosis::observed).toList());
+    assertThat(r.noneFits()).isFalse();
+    assertThat(r.best().fault().name()).isEqualTo("leak from signal to ground");
+    assertThat(r.best().probability()).isLessThan(0.9);
+    assertThat(engine.next(r)).isPresent();
   }
 
   @Test

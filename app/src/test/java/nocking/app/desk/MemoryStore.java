@@ -9,12 +9,14 @@ import nocking.book.LogEntry;
 import nocking.book.Revision;
 import nocking.channel.Book;
 import nocking.channel.Channel;
+import nocking.channel.PracticeResult;
 
 /** A store without a disk that remembers what it was given. */
 public class MemoryStore implements Store {
   private final Book book;
   private final String readOnlyBecause;
   private final List<String> saved = new ArrayList<>();
+  private final List<PracticeResult> practice = new ArrayList<>();
 
   public MemoryStore(Book book, String readOnlyBecause) {
     this.book = book;
@@ -74,6 +76,16 @@ public class MemoryStore implements Store {
   @Override
   public void note(String kind, String channelId, String text) {
     saved.add(kind + ": " + text);
+  }
+
+  @Override
+  public List<PracticeResult> practice() {
+    return List.copyOf(practice);
+  }
+
+  @Override
+  public void addPractice(PracticeResult result) {
+    practice.add(result);
   }
 
   @Override

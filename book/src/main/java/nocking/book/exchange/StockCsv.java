@@ -2,7 +2,6 @@ package nocking.book.exchange;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.OptionalInt;
 import nocking.parts.StockPart;
 import nocking.quantity.Numbers;
@@ -25,12 +24,12 @@ public final class StockCsv {
    * @throws ColumnException naming the row and column that cannot be read
    */
   public static List<StockPart> read(ColumnFile f) {
-    int value = column(f, "value", "ohms", "ohm", "r", "resistance").orElse(0);
-    OptionalInt tolerance = column(f, "tolerance", "tol");
-    OptionalInt power = column(f, "power", "watts", "w");
-    OptionalInt voltage = column(f, "voltage", "volts", "working voltage", "v");
-    OptionalInt quantity = column(f, "quantity", "count", "pieces", "qty");
-    OptionalInt name = column(f, "name", "drawer", "note");
+    int value = Cells.column(f, "value", "ohms", "ohm", "r", "resistance").orElse(0);
+    OptionalInt tolerance = Cells.column(f, "tolerance", "tol");
+    OptionalInt power = Cells.column(f, "power", "watts", "w");
+    OptionalInt voltage = Cells.column(f, "voltage", "volts", "working voltage", "v");
+    OptionalInt quantity = Cells.column(f, "quantity", "count", "pieces", "qty");
+    OptionalInt name = Cells.column(f, "name", "drawer", "note");
     var parts = new ArrayList<StockPart>();
     for (ColumnFile.Row row : f.rows()) {
       double pieces = optional(f, row, quantity, Unit.ONE, 1);
@@ -55,17 +54,6 @@ public final class StockCsv {
     }
     if (parts.isEmpty()) throw new ColumnException(f.source() + " has no parts in it");
     return parts;
-  }
-
-  private static OptionalInt column(ColumnFile f, String... names) {
-    for (String name : names) {
-      for (int i = 0; i < f.header().size(); i++) {
-        if (f.header().get(i).strip().toLowerCase(Locale.ROOT).equals(name)) {
-          return OptionalInt.of(i);
-        }
-      }
-    }
-    return OptionalInt.empty();
   }
 
   private static double optional(

@@ -19,12 +19,12 @@ import nocking.app.control.Paper;
 import nocking.app.desk.Desk;
 import nocking.app.stage.StageView;
 import nocking.channel.Channel;
-import nocking.wiring.Pin;
 import nocking.fault.PinExpectation;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.wiring.Pin;
 
 /** The view of the third stage. */
 public final class WireStage implements StageView {

@@ -1,0 +1,65 @@
+package nocking.book.exchange;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.OptionalInt;
+import java.util.stream.Collectors;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.wiring.PairReading;
+import nocking.wiring.Place;
+import nocking.wiring.Seen;
+
+/**
+ * What was seen on a channel as a table: place, at, value. The input may be missing or {@code ?}
+ * where it is not known; a value takes its own unit, {@code 4.36 V}, {@code 18.1k}, {@code open}.
+ */
+public final class SeenCsv {
+  private SeenCsv() {}
+
+  /**
+   * @param places where the channel can be measured
+   * @param quantity the channel's unit
+   * @throws ColumnException naming the row and column that cannot be read
+   */
+  public static List<Seen> read(ColumnFile f, List<Place> places, Unit quantity) {
+    int place = Cells.required(f, "place", "where", "node");
+    int value = Cells.required(f, "value", "seen", "reading");
+    OptionalInt at = Cells.column(f, "at", "input", "quantity");
+    var list = new ArrayList<Seen>();
+    for (ColumnFile.Row row : f.rows()) {
+      Place p = place(f, row, place, places);
+      String input = Cells.text(f, row, at);
+      Value x =
+          input.isEmpty() || input.equals("?")
+              ? null
+              : Cells.value(f, row, at.getAsInt(), quantity);
+      list.add(new Seen(p, x, value(f, row, value, p.unit(quantity))));
+    }
+    if (list.isEmpty()) throw new ColumnException(f.source() + " has nothing that was seen in it");
+    return list;
+  }
+
+  private static Value value(ColumnFile f, ColumnFile.Row row, int column, Unit unit) {
+    String cell = f.text(row, column).strip();
+    boolean open = cell.equalsIgnoreCase("open") || cell.equalsIgnoreCase("OL");
+    if (open && unit.equals(Unit.OHM)) return PairReading.read(cell);
+    return Cells.value(f, row, column, unit);
+  }
+
+  private static Place place(ColumnFile f, ColumnFile.Row row, int column, List<Place> places) {
+    String key = f.text(row, column).strip();
+    return places.stream()
+        .filter(p -> p.key().equalsIgnoreCase(key))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new ColumnException(
+                    "%s, row %d: this channel has no place '%s'; it has %s"
+                        .formatted(
+                            f.source(),
+                            row.line(),
+                            key,
+                            places.stream().map(Place::key).collect(Collectors.joining(", ")))));
+  }
+}

@@ -1,0 +1,170 @@
+package nocking.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import nocking.analysis.Analysis;
+import nocking.book.exchange.ColumnFile;
+import nocking.book.exchange.SeenCsv;
+import nocking.channel.Channel;
+import nocking.diagnosis.Diagnosis;
+import nocking.diagnosis.Diagnostician;
+import nocking.diagnosis.Explanation;
+import nocking.diagnosis.Meter;
+import nocking.diagnosis.NextMeasurement;
+import nocking.diagnosis.Observation;
+import nocking.diagnosis.Ranking;
+import nocking.fault.FaultMatrix;
+import nocking.fault.Subject;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.QuantityParser;
+import nocking.quantity.Unit;
+import nocking.wiring.Place;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Which fault explains what was seen. */
+@Command(
+    name = "diagnose",
+    description = {
+      "Rank the faults that explain what was seen, and say what to measure next.",
+      "FILE.csv has the columns place, at and value. Places: display, supply-receiver,"
+          + " supply-sensor, ground, sensor, receiver, sensor-ohms, receiver-ohms, loop, TP2 …"
+    })
+final class DiagnoseCommand extends JsonOption {
+  @Parameters(index = "0", paramLabel = "CHANNEL.json")
+  Path file;
+
+  @Option(
+      names = "--seen",
+      required = true,
+      paramLabel = "FILE.csv",
+      description = "What was seen.")
+  Path seen;
+
+  @Option(
+      names = "--cards",
+      paramLabel = "BOOK.json",
+      description = "Sensor cards that may have been taken instead, from an exported book.")
+  Path cards;
+
+  @Option(names = "--percent", paramLabel = "P", description = "Meter, ±% of reading (0.5).")
+  double percent = Meter.HAND_HELD.percent();
+
+  @Option(names = "--digits", paramLabel = "D", description = "Meter, ± last digits (2).")
+  double digits = Meter.HAND_HELD.digits();
+
+  @Option(names = "--counts", paramLabel = "N", description = "Meter's counts (6000).")
+  int counts = Meter.HAND_HELD.counts();
+
+  @Option(names = "--meter-ohms", paramLabel = "R", description = "Meter's input (10M).")
+  String meterOhms = "10M";
+
+  @Override
+  int run(Answer answer) {
+    Channel channel = ChannelFiles.channel(file);
+    Analysis analysis = FaultsCommand.analysis(channel, cards);
+    Subject subject =
+        analysis
+            .subject()
+            .orElseThrow(
+                () ->
+                    new QuantityException(
+                        "%s: %s"
+                            .formatted(
+                                channel.tag(),
+                                analysis.pathProblem().orElse("no sensor is defined yet"))));
+    List<Place> places = FaultMatrix.places(subject);
+    List<Observation> observations =
+        SeenCsv.read(ColumnFile.read(seen), places, channel.unit()).stream()
+            .map(Diagnosis::observed)
+            .toList();
+    var meter = new Meter(percent, digits, counts, QuantityParser.value(meterOhms, Unit.OHM));
+    var engine = Diagnostician.of(subject, meter);
+    Ranking ranking = engine.rank(observations);
+    NextMeasurement next = engine.next(ranking).orElse(null);
+    List<Explanation> leading = ranking.leading(8);
+    text(answer, analysis, ranking, leading, engine, next);
+    answer
+        .put("explanations", leading.stream().map(e -> explanation(e, ranking, engine)).toList())
+        .put("noneFits", ranking.noneFits())
+        .put("nextMeasurement", next == null ? null : next(next));
+    return ranking.noneFits() ? NockingCli.FAIL : 0;
+  }
+
+  private static Map<String, Object> explanation(
+      Explanation e, Ranking ranking, Diagnostician engine) {
+    return Answer.object(
+        "name",
+        e.fault().says(),
+        "probability",
+        e.probability(),
+        "expected",
+        e.expected().stream().map(v -> Double.isFinite(v) ? v : null).toList(),
+        "observed",
+        ranking.observations().stream().map(Observation::value).toList(),
+        "fits",
+        e.fits(),
+        "notToldFrom",
+        engine.indistinguishable(e, ranking).stream().map(o -> o.fault().says()).toList());
+  }
+
+  private static Map<String, Object> next(NextMeasurement n) {
+    return Answer.object(
+        "place",
+        n.place().key(),
+        "at",
+        n.at(),
+        "information",
+        n.information(),
+        "expected",
+        n.predictions().stream()
+            .limit(6)
+            .map(p -> Answer.object("name", p.fault().says(), "value", p.value()))
+            .toList());
+  }
+
+  private static void text(
+      Answer answer,
+      Analysis analysis,
+      Ranking ranking,
+      List<Explanation> leading,
+      Diagnostician engine,
+      NextMeasurement next) {
+    if (ranking.noneFits()) {
+      answer.line("None of these faults explains what was seen; the nearest are listed.");
+    }
+    var rows = new ArrayList<List<String>>();
+    for (Explanation e : leading) {
+      rows.add(
+          List.of(
+              e.fault().line(),
+              Numbers.fixed(100 * e.probability(), 1) + " %",
+              e.fits() ? "" : "does not fit"));
+    }
+    answer.table(rows);
+    List<String> alike =
+        engine.indistinguishable(ranking.best(), ranking).stream()
+            .map(e -> e.fault().says())
+            .toList();
+    if (!alike.isEmpty()) {
+      answer.line("No measurement here tells the first from: %s", String.join("; ", alike));
+    }
+    if (next == null) {
+      answer.line("Nothing that can be measured here says more.");
+      return;
+    }
+    answer.line("Measure next: %s at %s", next.place().title(), analysis.amount(next.at()));
+    var expected = new ArrayList<List<String>>();
+    for (NextMeasurement.Prediction p : next.predictions().stream().limit(4).toList()) {
+      expected.add(
+          List.of(
+              "  " + p.fault().line(),
+              Diagnosis.reading(next.place(), p.value(), analysis.channel().unit())));
+    }
+    answer.table(expected);
+  }
+}

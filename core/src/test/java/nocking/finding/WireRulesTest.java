@@ -1,0 +1,250 @@
+package nocking.finding;
+
+import static nocking.Channels.v;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Optional;
+import nocking.Channels;
+import nocking.analysis.Analysis;
+import nocking.band.AlarmBand;
+import nocking.band.BandPlan;
+import nocking.band.BandPosition;
+import nocking.band.SwitchPoint;
+import nocking.channel.Channel;
+import nocking.channel.QuantityKind;
+import nocking.channel.WorkStep;
+import nocking.check.CheckPoint;
+import nocking.check.CheckSheet;
+import nocking.check.Verdict;
+import nocking.converter.Converter;
+import nocking.element.Element;
+import nocking.fault.FaultKind;
+import nocking.fault.FaultRow;
+import nocking.quantity.Value;
+import nocking.sensor.LinearSensor;
+import nocking.sensor.Potentiometer;
+import nocking.stage.NonInvertingAmp;
+import nocking.stage.SeriesResistor;
+import nocking.wiring.Pin;
+import nocking.wiring.Thresholds;
+import nocking.wiring.WirePlan;
+import org.junit.jupiter.api.Test;
+
+/** What is said of wires, thresholds and bands, each with a sound twin. */
+class WireRulesTest {
+
+  private static Optional<Finding> finding(Channel c, String rule) {
+    return Analysis.of(c).findings().stream().filter(f -> f.rule().equals(rule)).findFirst();
+  }
+
+  private static Finding found(Channel c, String rule) {
+    return finding(c, rule).orElseThrow();
+  }
+
+  private static Channel mended(Channel c, String rule) {
+    Channel next = found(c, rule).fix().orElseThrow().apply().apply(c);
+    assertThat(finding(next, rule)).isEmpty();
+    return next;
+  }
+
+  /** A sluice gate's potentiometer of 5 kΩ, 8 % to 92 % of 5 V, on an input that draws nothing. */
+  private static Channel sluice(boolean backwards) {
+    var p =
+        new Potentiometer(
+            v(0),
+            v(100),
+            v(backwards ? 0.92 : 0.08),
+            v(backwards ? 0.08 : 0.92),
+            v(5),
+            v(5e3),
+            v(0));
+    return Channels.blower()
+        .define(d -> d.withUnit("").withRange(v(0), v(100)).withTolerance(v(2)))
+        .define(d -> d.withKind(QuantityKind.OTHER))
+        .withSensor(p)
+        .withStages(List.of(new SeriesResistor(v(1e3))))
+        .withConverter(Converter.of(12, 5));
+  }
+
+  @Test
+  void floatingInputIsCalledFloatingAndHeldByItsFix() {
+    Channel floats = sluice(false);
+    Finding f = found(floats, "floating-signal");
+    assertThat(f.severity()).isEqualTo(Severity.WARNING);
+    assertThat(f.step()).isEqualTo(WorkStep.WIRE);
+    assertThat(f.fix().orElseThrow().label()).startsWith("Fit a pull-down of ");
+    FaultRow open = open(floats);
+    assertThat(open.floating()).isTrue();
+    assertThat(open.volts().low()).isZero();
+    assertThat(open.volts().high()).isEqualTo(5);
+    Channel held = mended(floats, "floating-signal");
+    assertThat(open(held).verdict()).isEqualTo(FaultRow.Verdict.TOLD);
+    // The pull-down may not take more than a part of the tolerance.
+    double bent =
+        Analysis.of(held).path().orElseThrow().output(50)
+            - Analysis.of(floats).path().orElseThrow().output(50);
+    assertThat(Math.abs(bent)).isLessThan(0.5 * 0.042);
+  }
+
+  private static FaultRow open(Channel c) {
+    return Analysis.of(c).brokenWires().orElseThrow().rows().stream()
+        .filter(r -> r.fault().kind() == FaultKind.SIGNAL_OPEN)
+        .findFirst()
+        .orElseThrow();
+  }
+
+  /** The pull-down belongs in front of the amplifier whose input floats. */
+  @Test
+  void amplifierInputIsHeldInFrontOfTheAmplifier() {
+    Channel c =
+        Channels.incubator()
+            .withSensor(new LinearSensor(v(0), v(0), v(0.02), v(0), v(50), v(0)))
+            .withStages(List.of(new NonInvertingAmp(v(9e3), v(1e3), v(0), v(0), v(3.3))));
+    Channel held = mended(c, "floating-signal");
+    assertThat(held.stages().getFirst().title()).isEqualTo("Input pull");
+    assertThat(finding(Channels.blower(), "floating-signal")).isEmpty();
+  }
+
+  @Test
+  void thresholdsAreProposedBetweenBrokenWiresAndGoodReadings() {
+    Channel c = Channels.blower();
+    assertThat(found(c, "fault-limits").headline())
+        .isEqualTo("Broken wires can be told: below 0.13 V or above 2.5 V");
+    Channel settled = mended(c, "fault-limits");
+    assertThat(settled.wiring().thresholds().low().number()).isEqualTo(0.13);
+    assertThat(finding(settled, "fault-limits-cut")).isEmpty();
+    Channel cuts =
+        settled.withWiring(settled.wiring().withThresholds(new Thresholds(v(0.4), v(2.5))));
+    assertThat(found(cuts, "fault-limits-cut").detail()).contains("below 0.4 V");
+    mended(cuts, "fault-limits-cut");
+  }
+
+  /** A signal that begins at 0 V cannot be told from a shorted one; how much it needs is said. */
+  @Test
+  void liveZeroThatIsMissingIsSaid() {
+    Channel c =
+        Channels.blower().withSensor(new LinearSensor(v(0), v(0), v(0.04), v(0), v(100), v(0)));
+    FaultRow shorted =
+        Analysis.of(c).brokenWires().orElseThrow().rows().stream()
+            .filter(r -> r.fault().kind() == FaultKind.SIGNAL_TO_GROUND)
+            .findFirst()
+            .orElseThrow();
+    assertThat(shorted.verdict()).isNotEqualTo(FaultRow.Verdict.TOLD);
+    assertThat(shorted.note()).startsWith("would be told if the signal stayed above");
+  }
+
+  @Test
+  void checkBeyondTheThresholdsIsAFaultAndFails() {
+    Channel c = mended(Channels.blower(), "fault-limits");
+    Channel broken =
+        c.withCheck(
+            new CheckSheet(CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(0), v(0.002)))));
+    assertThat(found(broken, "fault-reading").headline())
+        .isEqualTo("The check at 0.0 kPa reads a fault");
+    assertThat(Analysis.of(broken).checkRows().getFirst().verdict()).isEqualTo(Verdict.FAIL);
+    Channel sound =
+        c.withCheck(
+            new CheckSheet(CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(0), v(0.265)))));
+    assertThat(finding(sound, "fault-reading")).isEmpty();
+  }
+
+  @Test
+  void groundThatIsOffIsSaidInVoltsForEveryPoint() {
+    Channel c = measured(Channels.blower(), Pin.Function.GROUND, 0.035);
+    assertThat(found(c, "ground-offset").headline())
+        .isEqualTo("Ground is 35 mV high at the receiver");
+    assertThat(finding(measured(Channels.blower(), Pin.Function.GROUND, 0.002), "ground-offset"))
+        .isEmpty();
+    Channel low = measured(Channels.blower(), Pin.Function.SIGNAL, 0.28);
+    assertThat(found(low, "pin-reading").headline())
+        .isEqualTo("Signal is 120 mV low at the receiver");
+    assertThat(finding(measured(Channels.blower(), Pin.Function.SIGNAL, 0.404), "pin-reading"))
+        .isEmpty();
+  }
+
+  private static Channel measured(Channel c, Pin.Function f, double volts) {
+    WirePlan plan = c.wiring();
+    int i = plan.indexOf(f);
+    return c.withWiring(plan.with(i, plan.pins().get(i).withMeasured(v(volts))));
+  }
+
+  @Test
+  void shortBeforePowerStopsTheWork() {
+    Channel c = sluice(false);
+    WirePlan plan = c.wiring();
+    Finding f = found(c.withWiring(plan.withPair(0, 1, v(2))), "pins-before-power");
+    assertThat(f.severity()).isEqualTo(Severity.STOP);
+    assertThat(f.headline()).isEqualTo("Supply to ground reads 2.00 Ω before power");
+    // The wiper at rest stands at 8 %: 400 Ω of 5 kΩ to ground.
+    assertThat(finding(c.withWiring(plan.withPair(0, 1, v(5.1e3))), "pins-before-power")).isEmpty();
+    assertThat(finding(c.withWiring(plan.withPair(1, 2, v(410))), "pins-before-power")).isEmpty();
+    assertThat(finding(c.withWiring(plan.withPair(1, 2, v(4.6e3))), "pins-before-power"))
+        .isPresent();
+  }
+
+  @Test
+  void backwardsSignalIsRewiredOrKept() {
+    Channel c = sluice(true);
+    Finding f = found(c, "backwards");
+    assertThat(f.detail()).contains("0.40 V to 4.60 V instead of 4.60 V to 0.40 V");
+    Channel turned = mended(c, "backwards");
+    assertThat(Analysis.of(turned).path().orElseThrow().output(0)).isLessThan(0.5);
+    assertThat(Element.with((Potentiometer) turned.sensor(), turned.sensor().field("ka"), v(0.08)))
+        .isNotNull();
+    assertThat(finding(sluice(false), "backwards")).isEmpty();
+  }
+
+  private static BandPosition at(String name, double centre, Double half) {
+    return new BandPosition(name, v(centre), half == null ? null : v(half), List.of(), List.of());
+  }
+
+  @Test
+  void overlappingWindowsAreMendedByTheSuggestedOnes() {
+    BandPlan plan =
+        BandPlan.EMPTY.withPositions(
+            List.of(at("drain", 0.5, 0.6), at("raceway", 1.5, 0.6), at("bypass", 2.5, 0.3)));
+    Channel c = Channels.blower().withBands(plan);
+    assertThat(found(c, "bands").detail())
+        .isEqualTo("The windows of drain and raceway overlap by 200 mV.");
+    mended(c, "bands");
+  }
+
+  @Test
+  void alarmBandsMustBeOrderedWithoutGapOrOverlap() {
+    Channel c = Channels.blower();
+    assertThat(finding(c.withBands(alarms(20, 20, 40, 40)), "alarm-bands")).isEmpty();
+    assertThat(found(c.withBands(alarms(20, 25, 40, 40)), "alarm-bands").detail())
+        .isEqualTo("Between under and normal nothing is said from 20 kPa to 25 kPa.");
+    assertThat(found(c.withBands(alarms(20, 15, 40, 40)), "alarm-bands").detail())
+        .isEqualTo("Under and normal overlap from 15 kPa to 20 kPa.");
+    assertThat(found(c.withBands(alarms(20, 20, 10, 10)), "alarm-bands").detail())
+        .isEqualTo("Normal begins at 20 kPa and ends at 10 kPa.");
+    Channel wide = c.withBands(alarms(20, 20, 40, 40).withHysteresis(v(25)));
+    assertThat(found(wide, "alarm-bands").detail())
+        .startsWith("The hysteresis of 25 kPa is not smaller than normal");
+  }
+
+  private static BandPlan alarms(double underTo, double from, double to, double overFrom) {
+    return BandPlan.EMPTY.withAlarms(
+        List.of(
+            new AlarmBand("under", null, v(underTo)),
+            new AlarmBand("normal", v(from), v(to)),
+            new AlarmBand("over", v(overFrom), null)));
+  }
+
+  @Test
+  void switchIsHeldAgainstItsPlaceOnTheTravel() {
+    Channel c = Channels.blower();
+    assertThat(finding(c.withBands(contact(30.5, 29.2)), "switch-place")).isEmpty();
+    assertThat(found(c.withBands(contact(30.5, 26.0)), "switch-place").detail())
+        .isEqualTo(
+            "On the way down contact changed at 26 kPa, 4 kPa from where it must; its window is ±1 kPa.");
+  }
+
+  private static BandPlan contact(double up, double down) {
+    Value at = v(30);
+    return BandPlan.EMPTY.withSwitches(
+        List.of(new SwitchPoint("contact", at, v(1), v(up), v(down))));
+  }
+}
