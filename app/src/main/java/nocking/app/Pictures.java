@@ -31,9 +31,23 @@ final class Pictures {
    * @param press id of a button that opens a part of the view; empty for none
    */
   private record View(
-      String name, String tag, WorkStep step, double probe, boolean dark, String press) {
+      String name,
+      String tag,
+      WorkStep step,
+      Desk.Aside aside,
+      double probe,
+      boolean dark,
+      String press) {
+    View(String name, String tag, WorkStep step, double probe, boolean dark, String press) {
+      this(name, tag, step, null, probe, dark, press);
+    }
+
     View(String name, String tag, WorkStep step, double probe, boolean dark) {
       this(name, tag, step, probe, dark, "");
+    }
+
+    View(String name, String tag, Desk.Aside aside, double probe) {
+      this(name, tag, WorkStep.WIRE, aside, probe, false, "");
     }
   }
 
@@ -51,7 +65,10 @@ final class Pictures {
           new View(
               "condition-mains", "AE-V1", WorkStep.CONDITION, 230, false, "condition-view-spans"),
           new View("condition", "IN-T2", WorkStep.CONDITION, 9.62, false, "condition-view-output"),
-          new View("wire", "IN-T2", WorkStep.WIRE, 12, false),
+          new View("wire", "SG-P1", WorkStep.WIRE, 41, false, "wire-look-faults"),
+          new View("wire-bands", "FD-S1", WorkStep.WIRE, 2, false, "wire-look-bands"),
+          new View("diagnose", "SG-P1", Desk.Aside.DIAGNOSE, 0),
+          new View("practice", "BL-P1", Desk.Aside.PRACTICE, 30),
           new View("collect", "BL-P1", WorkStep.COLLECT, 38, false),
           new View("fit", "OX-D1", WorkStep.FIT, 9.1, false),
           new View("table", "IN-T2", WorkStep.TABLE, 9.62, false),
@@ -91,6 +108,7 @@ final class Pictures {
             desk.dark(v.dark);
             desk.select(desk.book().byTag(v.tag).orElseThrow().id());
             desk.step(v.step);
+            if (v.aside != null) desk.aside(v.aside);
             desk.probe(v.probe);
             return null;
           });

@@ -45,7 +45,8 @@ public final class Exercise {
       return title;
     }
 
-    boolean holds(Fault f) {
+    /** True when a fault may be hidden at this level. */
+    public boolean holds(Fault f) {
       boolean numbers =
           f.kind().family() == FaultKind.Family.NUMBERS || f.kind() == FaultKind.OTHER_SENSOR;
       return switch (this) {

@@ -6,6 +6,7 @@ import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.check.CheckRow;
 import nocking.quantity.Numbers;
+import nocking.quantity.Span;
 import nocking.wiring.Thresholds;
 
 /** A check or a reference point lies where only a fault can be. */
@@ -27,11 +28,14 @@ final class FaultReading implements Rule {
                 i));
       }
     }
+    double reference = e.channel().converter().reference().number();
+    Span range = new Span(-0.05 * reference, 1.05 * reference);
     var points = e.channel().points().points();
     for (int i = 0; i < points.size(); i++) {
       if (points.get(i).leftOut() != null || points.get(i).readings().isEmpty()) continue;
       double volts = e.volts(points.get(i));
-      if (!limits.fault(volts)) continue;
+      // What no converter can give is a slip of the pen, which has a rule of its own.
+      if (!limits.fault(volts) || !range.contains(volts)) continue;
       list.add(
           finding(
               WorkStep.COLLECT,

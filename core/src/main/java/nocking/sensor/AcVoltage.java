@@ -138,6 +138,18 @@ public record AcVoltage(
     return to == Measure.PEAK ? Signal.ALTERNATING : Signal.VOLTAGE;
   }
 
+  /** Peak volts for one volt as the quantity is stated. */
+  public double peakPerStated() {
+    boolean other = waveform == Waveform.OTHER;
+    double peak = other ? peakFactor.number() : waveform.peakFactor;
+    double form = other ? formFactor.number() : waveform.formFactor;
+    return switch (from) {
+      case RMS -> peak;
+      case PEAK -> 1;
+      case AVERAGE -> peak * form;
+    };
+  }
+
   /** Volts of a measure for one volt RMS. */
   private Expr perRms(Measure m, Symbols own) {
     boolean other = waveform == Waveform.OTHER;

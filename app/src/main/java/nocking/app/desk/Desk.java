@@ -32,6 +32,22 @@ public final class Desk {
     STATUS
   }
 
+  /** Views beside the stages, which look at a channel from another side. */
+  public enum Aside {
+    DIAGNOSE("Diagnose"),
+    PRACTICE("Practice");
+
+    private final String title;
+
+    Aside(String title) {
+      this.title = title;
+    }
+
+    public String title() {
+      return title;
+    }
+  }
+
   private static final double PROBE_START = 0.5;
 
   private final List<Consumer<Change>> listeners = new ArrayList<>();
@@ -42,6 +58,7 @@ public final class Desk {
   private Book book;
   private String selected;
   private WorkStep step = WorkStep.DEFINE;
+  private Aside aside;
   private String message = "";
   private boolean messageIsBad;
   private boolean dark;
@@ -65,6 +82,7 @@ public final class Desk {
     analyses.clear();
     selected = first(book);
     step = WorkStep.DEFINE;
+    aside = null;
     say(other.readOnlyBecause().isEmpty() ? "" : readOnlySentence(), !writable());
     tell(Change.DOCUMENT);
   }
@@ -125,9 +143,22 @@ public final class Desk {
   }
 
   public void step(WorkStep v) {
-    if (v == step) return;
+    if (v == step && aside == null) return;
     history.seal();
     step = v;
+    aside = null;
+    tell(Change.STEP);
+  }
+
+  /** The view beside the stages that is shown instead of one; empty for a stage. */
+  public Optional<Aside> aside() {
+    return Optional.ofNullable(aside);
+  }
+
+  public void aside(Aside v) {
+    if (v == aside) return;
+    history.seal();
+    aside = v;
     tell(Change.STEP);
   }
 

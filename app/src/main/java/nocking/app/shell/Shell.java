@@ -32,6 +32,8 @@ import nocking.app.stage.define.DefineStage;
 import nocking.app.stage.fit.FitStage;
 import nocking.app.stage.record.RecordStage;
 import nocking.app.stage.table.TableStage;
+import nocking.app.stage.diagnose.DiagnoseView;
+import nocking.app.stage.diagnose.PracticeView;
 import nocking.app.stage.wire.WireStage;
 import nocking.app.theme.Theme;
 import nocking.book.BookException;
@@ -64,6 +66,7 @@ public final class Shell {
   private final Books books;
   private final Commands commands = new Commands();
   private final Map<WorkStep, StageView> stages = new EnumMap<>(WorkStep.class);
+  private final Map<Desk.Aside, StageView> asides = new EnumMap<>(Desk.Aside.class);
   private final TopBar topBar;
   private final Rack rack;
   private final PathStrip strip;
@@ -135,7 +138,7 @@ public final class Shell {
             switch (s) {
               case DEFINE -> new DefineStage(desk);
               case CONDITION -> new ConditionStage(desk, this::elementOpened, this::openDrawer);
-              case WIRE -> new WireStage(desk);
+              case WIRE -> new WireStage(desk, exports);
               case COLLECT -> new CollectStage(desk, files);
               case FIT -> new FitStage(desk);
               case TABLE -> new TableStage(desk, files);
@@ -144,12 +147,27 @@ public final class Shell {
             });
   }
 
+  private StageView shown() {
+    return desk.aside()
+        .map(
+            a ->
+                asides.computeIfAbsent(
+                    a,
+                    k ->
+                        switch (k) {
+                          case DIAGNOSE -> new DiagnoseView(desk);
+                          case PRACTICE -> new PracticeView(desk);
+                        }))
+        .orElseGet(() -> stage(desk.step()));
+  }
+
   private void changed(Desk.Change change) {
     switch (change) {
       case PROBE -> probeMoved();
       case STATUS -> status();
       case SELECTION -> {
         stages.values().forEach(StageView::switched);
+        asides.values().forEach(StageView::switched);
         everything();
       }
       case DOCUMENT, STEP -> everything();
@@ -158,7 +176,7 @@ public final class Shell {
 
   private void probeMoved() {
     strip.probe();
-    stage(desk.step()).probe();
+    shown().probe();
     scratch.evaluate();
   }
 
@@ -169,7 +187,7 @@ public final class Shell {
     Node centre = open ? desktop : frontPage;
     if (frame.getCenter() != centre) frame.setCenter(centre);
     if (open) {
-      StageView view = stage(desk.step());
+      StageView view = shown();
       if (body.getChildren().isEmpty() || body.getChildren().getFirst() != view.node()) {
         body.getChildren().setAll(view.node());
       }
@@ -255,6 +273,8 @@ public final class Shell {
     for (WorkStep s : WorkStep.values()) {
       commands.add(s.title(), "Shortcut+" + (s.ordinal() + 1), () -> desk.step(s));
     }
+    commands.add("Diagnose", "Shortcut+9", () -> desk.aside(Desk.Aside.DIAGNOSE));
+    commands.add("Practice finding faults", "", () -> desk.aside(Desk.Aside.PRACTICE));
     commands.add("Find…", "Shortcut+K", () -> finder().open());
     commands.add(
         "New book…",

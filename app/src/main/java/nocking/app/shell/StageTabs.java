@@ -8,6 +8,8 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ContentDisplay;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import nocking.analysis.Progress;
 import nocking.app.control.StateSign;
 import nocking.app.desk.Desk;
@@ -17,6 +19,7 @@ import nocking.channel.WorkStep;
 final class StageTabs extends HBox {
   private final Desk desk;
   private final Map<WorkStep, Button> buttons = new EnumMap<>(WorkStep.class);
+  private final Map<Desk.Aside, Button> asides = new EnumMap<>(Desk.Aside.class);
   private final Map<WorkStep, HBox> dots = new EnumMap<>(WorkStep.class);
   private final Map<WorkStep, Progress> shown = new EnumMap<>(WorkStep.class);
 
@@ -41,13 +44,33 @@ final class StageTabs extends HBox {
       dots.put(step, dot);
       getChildren().add(button);
     }
+    var gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    getChildren().add(gap);
+    for (Desk.Aside aside : Desk.Aside.values()) {
+      var name = new Label(aside.title());
+      name.getStyleClass().add("name");
+      var button = new Button(null, name);
+      button.setContentDisplay(ContentDisplay.GRAPHIC_ONLY);
+      button.getStyleClass().setAll("tab-button");
+      button.setId("tab-" + aside.name().toLowerCase(Locale.ROOT));
+      button.setAccessibleText(aside.title());
+      button.setOnAction(e -> desk.aside(aside));
+      asides.put(aside, button);
+      getChildren().add(button);
+    }
   }
 
   void refresh() {
+    asides.forEach(
+        (aside, b) -> {
+          b.getStyleClass().remove("current");
+          if (desk.aside().filter(a -> a == aside).isPresent()) b.getStyleClass().add("current");
+        });
     for (WorkStep step : WorkStep.values()) {
       Button b = buttons.get(step);
       b.getStyleClass().remove("current");
-      if (step == desk.step()) b.getStyleClass().add("current");
+      if (step == desk.step() && desk.aside().isEmpty()) b.getStyleClass().add("current");
       if (desk.channel().isEmpty()) continue;
       Progress progress = desk.analysis().progress(step);
       if (progress != shown.put(step, progress)) {

@@ -2,6 +2,8 @@ package nocking.app.stage;
 
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.book.BookException;
@@ -25,12 +27,28 @@ public final class Exports {
     files.toSave(kind, suggestedName, ending).ifPresent(file -> write(file, text));
   }
 
+  /**
+   * Writes bytes that take a while to make.
+   *
+   * @param bytes called off the interface thread
+   */
+  public void writeBytes(
+      String kind, String suggestedName, String ending, Supplier<byte[]> bytes) {
+    files
+        .toSave(kind, suggestedName, ending)
+        .ifPresent(file -> write(file, f -> Output.write(f, bytes.get(), true)));
+  }
+
   private void write(Path file, String text) {
+    // The dialog has asked before it named an existing file.
+    write(file, f -> Output.write(f, text, true));
+  }
+
+  private void write(Path file, Consumer<Path> writing) {
     Background.run(
         () -> {
           try {
-            // The dialog has asked before it named an existing file.
-            Output.write(file, text, true);
+            writing.accept(file);
             return Optional.<String>empty();
           } catch (BookException e) {
             return Optional.of(e.getMessage() + ".");

@@ -18,6 +18,14 @@ public final class Output {
    * @throws BookException when the file exists or cannot be written
    */
   public static void write(Path target, String text, boolean force) {
+    write(target, text.getBytes(StandardCharsets.UTF_8), force);
+  }
+
+  /**
+   * @param force true to replace an existing file
+   * @throws BookException when the file exists or cannot be written
+   */
+  public static void write(Path target, byte[] bytes, boolean force) {
     if (Files.exists(target) && !force) {
       throw new BookException(
           Cause.OUTSIDE, target + " exists already; it is replaced only with --force");
@@ -26,7 +34,7 @@ public final class Output {
     Path part = null;
     try {
       part = Files.createTempFile(folder, ".nocking-", ".part");
-      Files.writeString(part, text, StandardCharsets.UTF_8);
+      Files.write(part, bytes);
       if (force) Files.move(part, target, StandardCopyOption.REPLACE_EXISTING);
       else Files.move(part, target);
     } catch (FileAlreadyExistsException e) {

@@ -1,13 +1,17 @@
 package nocking.app.stage.wire;
 
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Label;
+import javafx.scene.control.Button;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.Rectangle;
@@ -16,129 +20,218 @@ import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
 import nocking.app.control.Paper;
+import nocking.app.control.Segments;
+import nocking.app.control.WheelScroll;
 import nocking.app.desk.Desk;
+import nocking.app.stage.Exports;
 import nocking.app.stage.StageView;
 import nocking.channel.Channel;
+import nocking.element.Signal;
 import nocking.fault.PinExpectation;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.report.PdfPages;
+import nocking.report.wiring.WireSheet;
+import nocking.report.wiring.WiringSketch;
 import nocking.wiring.Pin;
+import nocking.wiring.WireColour;
+import nocking.wiring.WirePlan;
 
-/** The view of the third stage. */
+/** The view of the third stage: the pins, and below them one of five looks at the wires. */
 public final class WireStage implements StageView {
-  private static final Map<String, String> COLOURS =
-      Map.ofEntries(
-          Map.entry("brown", "#9C5A2A"),
-          Map.entry("blue", "#2A5CA8"),
-          Map.entry("black", "#23282A"),
-          Map.entry("white", "#FFFFFF"),
-          Map.entry("red", "#B3282D"),
-          Map.entry("green", "#2F7D4A"),
-          Map.entry("yellow", "#E6C333"),
-          Map.entry("grey", "#8A8F90"),
-          Map.entry("gray", "#8A8F90"),
-          Map.entry("orange", "#D97B29"),
-          Map.entry("violet", "#7A4FA3"),
-          Map.entry("pink", "#DE8FA8"));
   private static final int LONGEST = 60;
 
+  /** What stands below the pins. */
+  private enum Look {
+    FAULTS("Faults"),
+    DRAWING("Drawing"),
+    BEFORE("Before power"),
+    STEPS("Steps"),
+    BANDS("Bands");
+
+    private final String title;
+
+    Look(String title) {
+      this.title = title;
+    }
+  }
+
   private final Desk desk;
+  private final Exports exports;
   private final Grid grid;
   private final EntryField supply;
-  private final Label rest = Paper.caption("");
+  private final Paper pinsPaper;
+  private final FaultPanel faults;
+  private final SketchPane drawing = new SketchPane("wiring-drawing");
+  private final PairsPanel pairs;
+  private final BandsPanel bands;
+  private final Button add = new Button("Add a wire");
+  private final MenuButton sheet = new MenuButton("Sheet");
+  private final Segments<Look> looks;
+  private final StackPane body = new StackPane();
   private final VBox root;
+  private final VBox drawingBox;
+  private final StepsPanel steps = new StepsPanel();
+  private Look look = Look.FAULTS;
   private List<PinExpectation> rows = List.of();
 
-  public WireStage(Desk desk) {
+  public WireStage(Desk desk, Exports exports) {
     this.desk = desk;
+    this.exports = exports;
+    faults = new FaultPanel(desk);
+    pairs = new PairsPanel(desk);
+    bands = new BandsPanel(desk);
     supply =
         new EntryField("wire-supply", "Sensor supply", true, this::takeSupply, desk::seal)
-            .prompt("not stated")
-            .help("Volts between the supply and ground pins.");
-    grid =
-        new Grid(
-                "pins",
-                "Define the sensor first: the expected voltages follow from the path.",
-                List.of(
-                    Column.shown("pin", 110, false, this::name),
-                    Column.typed("wire", 120, false, i -> pin(i, Pin::wire), this::takeWire)
-                        .signed(this::swatch),
-                    Column.typed(
-                        "to terminal", 110, false, i -> pin(i, Pin::terminal), this::takeTerminal),
-                    Column.shown("at rest", 95, true, i -> volts(rows.get(i).atRest())),
-                    Column.shown("at low end", 95, true, i -> volts(rows.get(i).atLow())),
-                    Column.shown("at high end", 95, true, i -> volts(rows.get(i).atHigh())),
-                    Column.typed("measured", 95, true, this::measured, this::takeMeasured),
-                    Column.shown("off by", 90, true, this::difference)),
-                i -> false)
-            .onPaste(
-                (row, column, block) -> {
-                  throw new QuantityException("type the pins one by one");
-                });
-    grid.setMinHeight(150);
-    var paper = new Paper("Pins and what they must read", supply, grid, rest);
-    paper.note("against ground, worked out from the path");
-    supply.setMaxWidth(300);
-    VBox.setVgrow(grid, Priority.ALWAYS);
-    VBox.setVgrow(paper, Priority.ALWAYS);
-    var order =
-        new Paper(
-            "Before and after power",
-            Paper.caption(
-                "1  Without power: continuity of every wire, and no short from supply to ground."),
-            Paper.caption(
-                "2  Ground first, supply last: a signal wire without ground may carry the supply."),
-            Paper.caption(
-                "3  After power, at rest: supply, then ground, then signal must read as above. A"
-                    + " short spike when a live plug goes in is normal, and so is a resting output of"
-                    + " a few hundred millivolts."),
-            Paper.caption(
-                "4  Measure live points with one probe at a time. Local codes and the maker's"
-                    + " instructions come first."));
-    root = new VBox(12, paper, order);
+            .prompt("none")
+            .help("Volts between the supply and ground pins.")
+            .bare();
+    grid = pinGrid();
+    add.setId("wire-add");
+    add.getStyleClass().add("tiny");
+    add.setOnAction(e -> addWire());
+    var html = new MenuItem("As HTML…");
+    html.setId("wire-html");
+    html.setOnAction(e -> exportHtml());
+    var pdf = new MenuItem("As PDF…");
+    pdf.setId("wire-pdf");
+    pdf.setOnAction(e -> exportPdf());
+    sheet.setId("wire-sheet");
+    sheet.getStyleClass().add("tiny");
+    sheet.getItems().setAll(html, pdf);
+    pinsPaper = new Paper("Pins and what they must read", grid);
+    var supplyBox = new HBox(6, Paper.caption("Supply"), supply);
+    supplyBox.setAlignment(Pos.CENTER_LEFT);
+    pinsPaper.corner(supplyBox, add, sheet);
+    looks =
+        new Segments<>(
+            "wire-look",
+            List.of(Look.values()),
+            l -> l.title,
+            l -> {
+              look = l;
+              refresh();
+            });
+    looks.show(look);
+    var scroll = WheelScroll.of(drawing);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    drawingBox = new VBox(6, scroll);
+    var lower = new Paper("", body);
+    lower.head(looks);
+    VBox.setVgrow(body, Priority.ALWAYS);
+    VBox.setVgrow(lower, Priority.ALWAYS);
+    lower.setMinHeight(0);
+    body.setMinHeight(0);
+    root = new VBox(12, pinsPaper, lower);
+  }
+
+  private Grid pinGrid() {
+    return new Grid(
+            "pins",
+            "Define the sensor first: the expected voltages follow from the path.",
+            List.of(
+                Column.shown("pin", 76, false, this::name),
+                Column.typed("wire", 84, false, i -> pin(i, Pin::wire), this::takeWire)
+                    .signed(this::swatch),
+                Column.typed("connector", 64, false, i -> pin(i, Pin::position), this::takePosition),
+                Column.typed("terminal", 58, false, i -> pin(i, Pin::terminal), this::takeTerminal),
+                Column.typed("length", 48, true, this::length, this::takeLength),
+                Column.shown("at rest", 112, true, this::atRest),
+                Column.shown("over the range", 144, true, this::range),
+                Column.typed("measured", 78, true, this::measured, this::takeMeasured),
+                Column.shown("verdict", 84, true, this::verdict).styled(this::verdictStyle)),
+            i -> false)
+        .onDelete(this::takeOut)
+        .onPaste(
+            (row, column, block) -> {
+              throw new QuantityException("type the pins one by one");
+            });
+  }
+
+  private WirePlan plan() {
+    return desk.channel().orElseThrow().wiring();
   }
 
   private String name(int i) {
     PinExpectation e = rows.get(i);
-    return e.pin() < 0 ? e.name() : (e.pin() + 1) + " " + e.name();
+    if (e.pin() < 0) return e.name();
+    boolean alternating =
+        desk.channel().orElseThrow().sensor().signal() == Signal.ALTERNATING
+            && plan().pins().get(e.pin()).function() == Pin.Function.SIGNAL;
+    return (e.pin() + 1) + " " + e.name() + (alternating ? ", RMS" : "");
   }
 
   private String pin(int i, Function<Pin, String> of) {
     PinExpectation e = rows.get(i);
-    return e.pin() < 0 ? "" : of.apply(desk.channel().orElseThrow().wiring().pins().get(e.pin()));
+    return e.pin() < 0 ? "" : of.apply(plan().pins().get(e.pin()));
+  }
+
+  private String length(int i) {
+    return pin(i, p -> p.length() == null ? "" : p.length().typed() + " m");
   }
 
   private Node swatch(int i) {
     if (rows.get(i).pin() < 0) return null;
-    String colour = COLOURS.get(pin(i, Pin::wire).toLowerCase(Locale.ROOT).strip());
+    List<String> colours = WireColour.of(pin(i, Pin::wire));
     var r = new Rectangle(20, 9);
     r.setArcWidth(8);
     r.setArcHeight(8);
     r.getStyleClass().add("swatch");
-    r.setFill(colour == null ? Color.TRANSPARENT : Color.web(colour));
-    return r;
+    r.setFill(colours.isEmpty() ? Color.TRANSPARENT : Color.web(colours.getFirst()));
+    if (colours.size() < 2) return r;
+    var second = new Rectangle(20, 3);
+    second.setFill(Color.web(colours.get(1)));
+    return new StackPane(r, second);
   }
 
   private static String volts(double v) {
-    if (Double.isNaN(v)) return "not stated";
-    return v == 0 ? "0 V" : Numbers.engineering(v, "V", 4).replace('-', '−');
+    return Math.abs(v) < 5e-7 ? "0 V" : Numbers.engineering(v, "V", 3).replace('-', '−');
+  }
+
+  private String atRest(int i) {
+    PinExpectation e = rows.get(i);
+    if (Double.isNaN(e.atRest()) || e.window() == null) return "not stated";
+    double off = e.window().width() / 2;
+    if (off < 0.05 || Math.abs(e.atRest()) < 1e-9) {
+      return volts(e.atRest()) + " ±" + Numbers.engineering(off, "V", 2);
+    }
+    // Both in one unit, so that they can be compared at a glance.
+    int decimals = Math.max(0, 1 - (int) Math.floor(Math.log10(off)));
+    return Numbers.fixed(e.atRest(), decimals).replace('-', '−')
+        + " V ±"
+        + Numbers.fixed(off, decimals);
+  }
+
+  private String range(int i) {
+    PinExpectation e = rows.get(i);
+    if (Double.isNaN(e.atLow()) || e.atLow() == e.atHigh()) return "";
+    return volts(e.atLow()) + " … " + volts(e.atHigh());
+  }
+
+  private Value measuredAt(int i) {
+    PinExpectation e = rows.get(i);
+    return e.pin() < 0 ? null : plan().pins().get(e.pin()).measured();
   }
 
   private String measured(int i) {
-    PinExpectation e = rows.get(i);
-    if (e.pin() < 0) return "";
-    Value v = desk.channel().orElseThrow().wiring().pins().get(e.pin()).measured();
+    Value v = measuredAt(i);
     return v == null ? "" : v.typed();
   }
 
-  private String difference(int i) {
+  private String verdict(int i) {
     PinExpectation e = rows.get(i);
-    if (e.pin() < 0) return "";
-    Value v = desk.channel().orElseThrow().wiring().pins().get(e.pin()).measured();
-    if (v == null || Double.isNaN(e.atRest())) return "";
-    return Numbers.signed(1000 * (v.number() - e.atRest()), 0) + " mV";
+    Value v = measuredAt(i);
+    if (v == null || e.window() == null) return "";
+    if (e.window().contains(v.number())) return "in";
+    double off = v.number() - e.atRest();
+    return Numbers.engineering(Math.abs(off), "V", 2) + (off < 0 ? " low" : " high");
+  }
+
+  private String verdictStyle(int i) {
+    String v = verdict(i);
+    return v.isEmpty() ? "" : v.equals("in") ? "text-pass" : "text-fail";
   }
 
   private void edit(int i, String what, UnaryOperator<Pin> change) {
@@ -154,8 +247,17 @@ public final class WireStage implements StageView {
     edit(i, "change wire colour", p -> p.withWire(shortText(text)));
   }
 
+  private void takePosition(int i, String text) {
+    edit(i, "change position at the connector", p -> p.withPosition(shortText(text)));
+  }
+
   private void takeTerminal(int i, String text) {
     edit(i, "change terminal", p -> p.withTerminal(shortText(text)));
+  }
+
+  private void takeLength(int i, String text) {
+    Value v = text.isBlank() ? null : Value.typed(text, Unit.of("m"));
+    edit(i, "change length of wire", p -> p.withLength(v));
   }
 
   private static String shortText(String text) {
@@ -171,13 +273,53 @@ public final class WireStage implements StageView {
     edit(i, "enter pin voltage", p -> p.withMeasured(v));
   }
 
-  private void takeSupply(String text) {
-    Value v = text.isBlank() ? null : Value.typed(text, Unit.VOLT);
-    if (desk.analysis().channel().sensor() != null
-        && desk.analysis().channel().sensor().ratiometricSupply().isPresent()) {
-      return;
+  private boolean takeOut(int i) {
+    int index = rows.get(i).pin();
+    if (index < 0 || plan().pins().size() < 2) return false;
+    var next = new ArrayList<>(plan().pins());
+    next.remove(index);
+    desk.edit("take out wire", "", c -> c.withWiring(c.wiring().withPins(next)));
+    return true;
+  }
+
+  /** The first function that has no wire yet, else another ground. */
+  private void addWire() {
+    Pin.Function f = Pin.Function.GROUND;
+    for (Pin.Function each : Pin.Function.values()) {
+      if (plan().indexOf(each) < 0) {
+        f = each;
+        break;
+      }
     }
+    var next = new ArrayList<>(plan().pins());
+    next.add(Pin.of(f, "", ""));
+    desk.edit("add wire", "", c -> c.withWiring(c.wiring().withPins(next)));
+  }
+
+  private void takeSupply(String text) {
+    if (ownSupply()) return;
+    Value v = text.isBlank() ? null : Value.typed(text, Unit.VOLT);
     desk.edit("change supply", "wire.supply", c -> c.withWiring(c.wiring().withSupply(v)));
+  }
+
+  private boolean ownSupply() {
+    Channel c = desk.channel().orElseThrow();
+    return c.sensor() != null && c.sensor().ratiometricSupply().isPresent();
+  }
+
+  private void exportHtml() {
+    Analysis a = desk.analysis();
+    exports.write("Wire sheet", fileName(a, ".html"), ".html", WireSheet.html(a));
+  }
+
+  private void exportPdf() {
+    Analysis a = desk.analysis();
+    exports.writeBytes(
+        "Wire sheet", fileName(a, ".pdf"), ".pdf", () -> PdfPages.of(WireSheet.html(a)));
+  }
+
+  private static String fileName(Analysis a, String ending) {
+    return a.channel().tag().replaceAll("[^A-Za-z0-9-]", "_") + "-wires" + ending;
   }
 
   @Override
@@ -188,27 +330,59 @@ public final class WireStage implements StageView {
   @Override
   public void switched() {
     grid.clearWrong();
+    pairs.switched();
+    faults.switched();
+    bands.switched();
+    // A selector is about its bands before it is about its faults.
+    boolean selector = desk.channel().map(c -> !c.bands().positions().isEmpty()).orElse(false);
+    if (look == Look.FAULTS && selector || look == Look.BANDS && !selector) {
+      look = selector ? Look.BANDS : Look.FAULTS;
+      looks.show(look);
+    }
+  }
+
+  @Override
+  public void probe() {
+    if (look == Look.BANDS) bands.probe();
   }
 
   @Override
   public void refresh() {
     Analysis a = desk.analysis();
     Channel c = a.channel();
-    boolean own = c.sensor() != null && c.sensor().ratiometricSupply().isPresent();
-    Value shown = own ? Value.of(a.supply().orElseThrow()) : c.wiring().supply();
-    supply.show(shown, Unit.VOLT);
+    boolean own = ownSupply();
+    supply.show(own ? Value.of(a.supply().orElseThrow()) : c.wiring().supply(), Unit.VOLT);
     supply.field().setEditable(desk.editable() && !own);
+    add.setDisable(!desk.editable());
     rows = a.pins();
     grid.editable(desk.editable());
     grid.show(rows.size());
-    rest.setText(
-        rows.isEmpty()
-            ? ""
-            : "At rest means %s. The range ends are %s and %s. %s"
-                .formatted(
-                    a.amount(c.definition().restOrLow()),
-                    a.amount(c.definition().low().number()),
-                    a.amount(c.definition().high().number()),
-                    own ? "The supply is stated by the sensor." : ""));
+    // As high as its rows, so that the faults have the rest.
+    double high = 30 + 25.0 * Math.clamp(rows.size(), 2, 5);
+    grid.setMinHeight(high);
+    grid.setPrefHeight(high);
+    grid.setMaxHeight(high + 40);
+    pinsPaper.note(rows.isEmpty() ? "" : "against ground, at rest " + a.amount(c.definition().restOrLow()));
+    Node shown =
+        switch (look) {
+          case FAULTS -> faults;
+          case DRAWING -> drawingBox;
+          case BEFORE -> pairs;
+          case STEPS -> steps;
+          case BANDS -> bands;
+        };
+    if (body.getChildren().isEmpty() || body.getChildren().getFirst() != shown) {
+      body.getChildren().setAll(shown);
+    }
+    switch (look) {
+      case FAULTS -> faults.refresh();
+      case DRAWING ->
+          drawing.show(
+              WiringSketch.of(c, rows),
+              "Wires of " + c.tag() + " from the sensor's connector to the receiver's terminals");
+      case BEFORE -> pairs.refresh();
+      case STEPS -> {}
+      case BANDS -> bands.refresh();
+    }
   }
 }

@@ -1,0 +1,41 @@
+package nocking.app.stage.wire;
+
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.scene.text.Text;
+import javafx.scene.text.TextFlow;
+import nocking.app.control.Paper;
+import nocking.app.control.WheelScroll;
+import nocking.wiring.WireStep;
+
+/** The steps of wiring in their order, each with its reason, and what is normal. */
+final class StepsPanel extends VBox {
+
+  StepsPanel() {
+    var list = new VBox(3);
+    int number = 0;
+    for (WireStep.Phase phase : WireStep.Phase.values()) {
+      list.getChildren().add(Paper.subtitle(phase.title()));
+      for (WireStep s : WireStep.ALL) {
+        if (s.phase() != phase) continue;
+        boolean ordered = phase != WireStep.Phase.NORMAL;
+        if (ordered) number++;
+        list.getChildren().add(line(ordered ? number + "  " : "·  ", s));
+      }
+    }
+    ScrollPane scroll = WheelScroll.of(list);
+    scroll.setFitToWidth(true);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    getChildren().add(scroll);
+  }
+
+  private static TextFlow line(String mark, WireStep s) {
+    var number = new Text(mark);
+    number.getStyleClass().add("step-mark");
+    var what = new Text(s.text() + (s.why().isEmpty() ? "" : "  "));
+    var why = new Text(s.why());
+    why.getStyleClass().add("step-why");
+    return new TextFlow(number, what, why);
+  }
+}

@@ -1,0 +1,153 @@
+package nocking.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+import nocking.channel.ChannelJson;
+import nocking.demo.Hatchery;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import tools.jackson.databind.JsonNode;
+
+/** Faults, diagnosis and bands from the command line. */
+class FaultCommandsTest {
+  private static final Book BOOK = Hatchery.book(Hatchery.SEED);
+
+  @TempDir Path folder;
+  private Path cards;
+
+  @BeforeEach
+  void exportBook() throws IOException {
+    cards = folder.resolve("book.json");
+    Files.writeString(cards, ChannelJson.write(BOOK));
+  }
+
+  private Path channel(String tag) throws IOException {
+    Path file = folder.resolve(tag + ".json");
+    Files.writeString(file, ChannelJson.write(BOOK.byTag(tag).orElseThrow()));
+    return file;
+  }
+
+  private Path file(String name, String content) throws IOException {
+    Path file = folder.resolve(name);
+    Files.writeString(file, content);
+    return file;
+  }
+
+  private static JsonNode named(JsonNode list, String name) {
+    for (JsonNode n : list) if (n.get("name").asString().equals(name)) return n;
+    throw new AssertionError("no " + name + " in " + list);
+  }
+
+  @Test
+  void everyChannelHasItsMatrix() throws IOException {
+    for (Channel c : BOOK.channels()) {
+      JsonNode m = Console.run("faults", channel(c.tag()), "--cards", cards, "--json").json();
+      assertThat(m.get("faults").size()).as(c.tag()).isGreaterThan(10);
+      JsonNode open = named(m.get("faults"), "signal wire open");
+      assertThat(open.get("low").asDouble()).isLessThanOrEqualTo(open.get("high").asDouble());
+      assertThat(m.get("normalBand").get("low").isNumber()).isTrue();
+      assertThat(m.has("thresholds")).isTrue();
+    }
+  }
+
+  @Test
+  void floatingIsCalledFloating() throws IOException {
+    JsonNode m = Console.run("faults", channel("FH-W1"), "--json").json();
+    JsonNode open = named(m.get("faults"), "signal wire open");
+    assertThat(open.get("floating").asBoolean()).isTrue();
+    assertThat(open.get("verdict").asString()).isEqualTo("floats");
+    assertThat(Console.run("faults", channel("FH-W1")).out()).contains("floats");
+    JsonNode blower = Console.run("faults", channel("BL-P1"), "--json").json();
+    assertThat(named(blower.get("faults"), "supply wire open").get("confusedWith").toString())
+        .contains("signal wire open");
+    assertThat(blower.get("thresholds").get("low").asDouble()).isCloseTo(0.13, within(1e-12));
+  }
+
+  @Test
+  void groundOffsetIsFoundByBothEnds() throws IOException {
+    // 60 mV between the grounds lift the signal by 40 mV behind the divider: 1.43 kPa.
+    Path seen =
+        file(
+            "seen.csv",
+            """
+            place,at,value
+            display,30,31.4
+            sensor,30,1.660V
+            receiver,30,1.720V
+            ground,30,60mV
+            """);
+    Console c =
+        Console.run("diagnose", channel("BL-P1"), "--seen", seen, "--cards", cards, "--json");
+    assertThat(c.code()).isZero();
+    JsonNode first = c.json().get("explanations").get(0);
+    assertThat(first.get("name").asString()).startsWith("ground offset +60 mV");
+    assertThat(first.get("probability").asDouble()).isGreaterThan(0.4);
+    assertThat(first.get("expected").size()).isEqualTo(4);
+    assertThat(first.get("observed").get(1).asDouble()).isEqualTo(1.66);
+    assertThat(c.json().has("nextMeasurement")).isTrue();
+  }
+
+  @Test
+  void whatNothingExplainsIsSaid() throws IOException {
+    Path seen =
+        file("seen.csv", "place,at,value\nsupply-sensor,30,5.0\nsensor,30,1.66\nreceiver,30,9.9\n");
+    Console c = Console.run("diagnose", channel("BL-P1"), "--seen", seen);
+    assertThat(c.code()).isEqualTo(1);
+    assertThat(c.out()).startsWith("None of these faults explains what was seen");
+  }
+
+  @Test
+  void badRowsAreNamed() throws IOException {
+    Path sluice = channel("SG-P1");
+    Path place = file("a.csv", "place,at,value\ndisplay,0,2.7\nTP7,0,4.4\n");
+    assertThat(Console.run("diagnose", sluice, "--seen", place).err())
+        .startsWith("nocking: a.csv, row 3: this channel has no place 'TP7'; it has display,");
+    Path value = file("b.csv", "place,at,value\nreceiver,0,4.4kPa\n");
+    Console bad = Console.run("diagnose", sluice, "--seen", value);
+    assertThat(bad.code()).isEqualTo(3);
+    assertThat(bad.err()).startsWith("nocking: b.csv, row 2, column value: ");
+    Path empty = file("c.csv", "place,at,value\n");
+    assertThat(Console.run("diagnose", sluice, "--seen", empty).code()).isEqualTo(3);
+    Path columns = file("d.csv", "where,what\ndisplay,2\n");
+    assertThat(Console.run("diagnose", sluice, "--seen", columns).err())
+        .isEqualTo("nocking: d.csv has no column 'value'; it has where, what.\n");
+  }
+
+  @Test
+  void windowsComeFromSettles() throws IOException {
+    Path settles =
+        file(
+            "stations.csv",
+            """
+            name,volts,direction
+            drain,1210,up
+            drain,1190,down
+            raceway,1620,up
+            raceway,1580,down
+            bypass,2010,up
+            bypass,1990,down
+            """
+                .replace("direction\n", "direction\n,mV,\n"));
+    JsonNode b =
+        Console.run("bands", settles, "--lever", "60mm", "--turn", "100deg", "--json").json();
+    assertThat(b.get("positions").get(1).get("low").asDouble()).isCloseTo(1.42, within(1e-9));
+    assertThat(b.get("suggestedHalf").asDouble()).isCloseTo(0.18, within(1e-9));
+    assertThat(b.get("findings").get(0).get("kind").asString()).isEqualTo("travel");
+    Path overlap = file("o.csv", "name,centre,half\na,1,0.4\nb,1.5,0.4\n");
+    Console c = Console.run("bands", overlap, "--range", "0..3V");
+    assertThat(c.code()).isEqualTo(1);
+    assertThat(c.out()).contains("the windows of a and b overlap by 300 mV");
+    Path way = file("w.csv", "name,volts,direction\na,1,sideways\n");
+    assertThat(Console.run("bands", way).err())
+        .isEqualTo(
+            "nocking: w.csv, row 2, column direction: read 'sideways', expected up or down.\n");
+    assertThat(Console.run("bands", overlap, "--range", "3..0").code()).isEqualTo(3);
+  }
+}

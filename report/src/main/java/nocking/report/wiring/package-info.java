@@ -1,0 +1,2 @@
+/** The wires of a channel drawn, and the wire plan as one page. */
+package nocking.report.wiring;
