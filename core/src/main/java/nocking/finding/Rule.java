@@ -31,6 +31,7 @@ public interface Rule {
           new BandsContradict(),
           new RestReading(),
           new StoredCharge(),
+          new PrefixSlip(),
           new UnitSlip(),
           new PointSlip(),
           new FaultReading(),

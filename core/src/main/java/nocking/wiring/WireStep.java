@@ -32,7 +32,8 @@ public record WireStep(Phase phase, String text, String why) {
   /** The steps in their order. */
   public static final List<WireStep> ALL =
       List.of(
-          step(Phase.MAKE, "Note the colours and positions in the plan before anything is cut.", ""),
+          step(
+              Phase.MAKE, "Note the colours and positions in the plan before anything is cut.", ""),
           step(
               Phase.MAKE,
               "Slide the seal on the wire, then strip and crimp.",

@@ -19,12 +19,18 @@ import nocking.check.CheckSheet;
 import nocking.check.Verdict;
 import nocking.converter.Converter;
 import nocking.element.Element;
+import nocking.element.Signal;
 import nocking.fault.FaultKind;
 import nocking.fault.FaultRow;
+import nocking.quantity.Numbers;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.LinearSensor;
 import nocking.sensor.Potentiometer;
+import nocking.sensor.TablePoint;
+import nocking.sensor.TableSensor;
 import nocking.stage.NonInvertingAmp;
+import nocking.stage.PullUp;
 import nocking.stage.SeriesResistor;
 import nocking.wiring.Pin;
 import nocking.wiring.Thresholds;
@@ -193,6 +199,45 @@ class WireRulesTest {
     assertThat(Element.with((Potentiometer) turned.sensor(), turned.sensor().field("ka"), v(0.08)))
         .isNotNull();
     assertThat(finding(sluice(false), "backwards")).isEmpty();
+  }
+
+  private static Channel thermistor(double unit) {
+    var rows =
+        List.of(
+            new TablePoint(v(0), v(32.65 * unit)),
+            new TablePoint(v(25), v(10 * unit)),
+            new TablePoint(v(40), v(5.33 * unit)));
+    return Channels.incubator()
+        .define(d -> d.withRange(v(0), v(25)))
+        .withSensor(
+            new TableSensor(
+                rows, TableSensor.Interpolation.MONOTONE_CUBIC, Signal.RESISTANCE, v(0)))
+        .withStages(List.of(new PullUp(v(3.3), v(18e3))));
+  }
+
+  @Test
+  void ohmsTypedForKiloOhmsAreNoticedByThePullUp() {
+    Channel slipped = thermistor(1);
+    assertThat(found(slipped, "prefix-slip").headline())
+        .isEqualTo("Ohms where kilo-ohms were meant?");
+    assertThat(mended(slipped, "prefix-slip").sensor()).isEqualTo(withTyped(thermistor(1000)));
+    assertThat(found(thermistor(1e6), "prefix-slip").fix().orElseThrow().label())
+        .isEqualTo("Take the table ÷1000");
+    assertThat(finding(thermistor(1000), "prefix-slip")).isEmpty();
+  }
+
+  /** The same sensor with its resistances as the fix writes them. */
+  private static TableSensor withTyped(Channel c) {
+    var t = (TableSensor) c.sensor();
+    var rows =
+        t.points().stream()
+            .map(p -> new TablePoint(p.at(), Value.typed(kilo(p.output().number()), Unit.OHM)))
+            .toList();
+    return new TableSensor(rows, t.interpolation(), t.signal(), t.sourceResistance());
+  }
+
+  private static String kilo(double ohms) {
+    return Numbers.trimmed(ohms / 1000, 6) + "k";
   }
 
   private static BandPosition at(String name, double centre, Double half) {

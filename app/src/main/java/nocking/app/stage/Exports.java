@@ -32,8 +32,7 @@ public final class Exports {
    *
    * @param bytes called off the interface thread
    */
-  public void writeBytes(
-      String kind, String suggestedName, String ending, Supplier<byte[]> bytes) {
+  public void writeBytes(String kind, String suggestedName, String ending, Supplier<byte[]> bytes) {
     files
         .toSave(kind, suggestedName, ending)
         .ifPresent(file -> write(file, f -> Output.write(f, bytes.get(), true)));

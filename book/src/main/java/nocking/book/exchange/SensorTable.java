@@ -25,13 +25,19 @@ import nocking.sensor.TablePoint;
 public record SensorTable(
     Optional<Unit> unit, Signal signal, List<TablePoint> points, String says) {
 
+  /** Reads a table whose outputs are volts where it states no unit. */
+  public static SensorTable of(ColumnFile file, Unit wanted) {
+    return of(file, wanted, Signal.VOLTAGE);
+  }
+
   /**
    * Reads a table.
    *
    * @param wanted unit of the channel; a table in another unit of the same dimension is converted
+   * @param usual what the outputs are where the table states no unit
    * @throws ColumnException naming the row and column that cannot be read
    */
-  public static SensorTable of(ColumnFile file, Unit wanted) {
+  public static SensorTable of(ColumnFile file, Unit wanted, Signal usual) {
     if (file.header().size() < 2) {
       throw new ColumnException(
           file.source() + " has one column, expected the quantity and the sensor's output");
@@ -45,7 +51,7 @@ public record SensorTable(
     int quantity = 1 - electrical;
     Optional<Unit> ofQuantity = unit(file, quantity);
     Optional<Unit> ofOutput = unit(file, electrical);
-    Signal signal = ofOutput.map(SensorTable::signal).orElse(Signal.VOLTAGE);
+    Signal signal = ofOutput.map(SensorTable::signal).orElse(usual);
     Unit x = ofQuantity.orElse(wanted);
     Unit y = ofOutput.orElse(signal.unit());
     var points = new ArrayList<TablePoint>();

@@ -41,8 +41,7 @@ public record Sketch(double width, double height, List<Shape> shapes) {
       implements Shape {}
 
   /** Words; {@code x} is their left end, their middle or their right end. */
-  public record Words(Role role, double x, double y, String text, Anchor anchor)
-      implements Shape {}
+  public record Words(Role role, double x, double y, String text, Anchor anchor) implements Shape {}
 
   /** Which part of the words stands at the given place. */
   public enum Anchor {

@@ -51,8 +51,12 @@ public final class WireSheet {
     out.append(
         "<div class=\"quiet\">Wire plan · %s · at rest means %s</div>\n"
             .formatted(
-                text(d.kind().title() + " " + a.amount(d.low().number()) + " … "
-                    + a.amount(d.high().number())),
+                text(
+                    d.kind().title()
+                        + " "
+                        + a.amount(d.low().number())
+                        + " … "
+                        + a.amount(d.high().number())),
                 text(a.amount(d.restOrLow()))));
     d.hazards()
         .forEach(
@@ -179,7 +183,9 @@ public final class WireSheet {
                         n(w.x()),
                         n(w.y()),
                         anchor(w.anchor()),
-                        w.role() == Role.NUMBER ? "JetBrains Mono, monospace" : "Barlow, sans-serif",
+                        w.role() == Role.NUMBER
+                            ? "JetBrains Mono, monospace"
+                            : "Barlow, sans-serif",
                         w.role() == Role.TITLE ? "13" : "11.5",
                         w.role() == Role.QUIET ? "#5C6668" : "#20282B",
                         w.role() == Role.TITLE ? " font-weight=\"bold\"" : "",
@@ -207,6 +213,9 @@ public final class WireSheet {
 
   /** Text from the document is text: no markup in it is ever read. */
   private static String text(String s) {
-    return s.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;").replace("\"", "&quot;");
+    return s.replace("&", "&amp;")
+        .replace("<", "&lt;")
+        .replace(">", "&gt;")
+        .replace("\"", "&quot;");
   }
 }

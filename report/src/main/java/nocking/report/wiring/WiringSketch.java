@@ -39,8 +39,10 @@ public final class WiringSketch {
     shapes.add(new Words(Role.QUIET, 8 + (SENSOR - 8) / 2, TOP + 34, c.tag(), Anchor.MIDDLE));
     shapes.add(new Box(Role.EDGE, SENSOR, TOP, CONNECTOR - SENSOR, height - TOP - 14));
     shapes.add(new Box(Role.EDGE, RECEIVER, TOP, TERMINAL - RECEIVER, height - TOP - 14));
-    shapes.add(new Words(Role.QUIET, (SENSOR + CONNECTOR) / 2, TOP - 6, "connector", Anchor.MIDDLE));
-    shapes.add(new Words(Role.QUIET, (RECEIVER + TERMINAL) / 2, TOP - 6, "receiver", Anchor.MIDDLE));
+    shapes.add(
+        new Words(Role.QUIET, (SENSOR + CONNECTOR) / 2, TOP - 6, "connector", Anchor.MIDDLE));
+    shapes.add(
+        new Words(Role.QUIET, (RECEIVER + TERMINAL) / 2, TOP - 6, "receiver", Anchor.MIDDLE));
     shapes.add(new Words(Role.QUIET, TERMINAL + 14, TOP - 6, "must read, at rest", Anchor.START));
     for (int i = 0; i < pins.size(); i++) row(shapes, i, pins.get(i), of(expected, i));
     return new Sketch(WIDTH, height, shapes);
@@ -54,12 +56,10 @@ public final class WiringSketch {
     double y = TOP + i * ROW + ROW / 2;
     String position = pin.position().isBlank() ? String.valueOf(i + 1) : pin.position();
     shapes.add(new Box(Role.PIN, SENSOR + 10, y - 9, CONNECTOR - SENSOR - 20, 18));
-    shapes.add(
-        new Words(Role.NUMBER, (SENSOR + CONNECTOR) / 2, y + 4, position, Anchor.MIDDLE));
+    shapes.add(new Words(Role.NUMBER, (SENSOR + CONNECTOR) / 2, y + 4, position, Anchor.MIDDLE));
     shapes.add(new Box(Role.PIN, RECEIVER + 4, y - 9, TERMINAL - RECEIVER - 8, 18));
     shapes.add(
-        new Words(
-            Role.NUMBER, (RECEIVER + TERMINAL) / 2, y + 4, pin.terminal(), Anchor.MIDDLE));
+        new Words(Role.NUMBER, (RECEIVER + TERMINAL) / 2, y + 4, pin.terminal(), Anchor.MIDDLE));
     List<String> colours = WireColour.of(pin.wire());
     String colour = colours.isEmpty() ? "" : colours.getFirst();
     shapes.add(new Wire(CONNECTOR, y, RECEIVER, y, 6, "edge", false));

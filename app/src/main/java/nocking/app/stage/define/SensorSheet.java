@@ -272,7 +272,8 @@ final class SensorSheet extends VBox {
       throw new QuantityException("a table can be pasted into a table only");
     }
     try {
-      SensorTable read = SensorTable.of(ColumnFile.parse(block, "the pasted table"), unit());
+      SensorTable read =
+          SensorTable.of(ColumnFile.parse(block, "the pasted table"), unit(), t.signal());
       TableSensor next = table(t, read.points(), read.signal());
       // A table that turns back is refused before it takes the place of a sound one.
       SensorCurve.of(new Measurand("x", unit()), next);

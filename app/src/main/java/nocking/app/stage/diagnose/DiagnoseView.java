@@ -3,6 +3,7 @@ package nocking.app.stage.diagnose;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Pos;
@@ -34,7 +35,6 @@ import nocking.diagnosis.Meter;
 import nocking.diagnosis.NextMeasurement;
 import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
-import nocking.fault.Fault;
 import nocking.fault.FaultKind;
 import nocking.fault.Subject;
 import nocking.quantity.Numbers;
@@ -124,28 +124,17 @@ public final class DiagnoseView implements StageView {
     priorsPanel = new PriorsPanel(priors, this::refreshEngine);
     var caution =
         Paper.caption(
-            "Live measurement: one probe at a time, ground post first. Local codes and the maker's"
-                + " instructions come first.");
+            "Live: one probe at a time, use the ground post. Local codes and the maker come first.");
     caution.getStyleClass().add("caution-line");
-    var meterRow =
-        row(
-            new Label("Meter ±"), accuracy, counts, new Label("counts"), input);
+    var meterRow = row(new Label("Meter ±"), accuracy, counts, input);
     accuracy.field().setMaxWidth(84);
     counts.field().setMaxWidth(58);
     input.field().setMaxWidth(58);
-    var left =
-        new Paper(
-            "What was seen",
-            seen,
-            entry,
-            cue,
-            caution,
-            meterRow);
+    var left = new Paper("What was seen", seen, entry, cue, caution, meterRow);
     left.setMinWidth(296);
     left.setPrefWidth(300);
     left.setMaxWidth(330);
     VBox.setVgrow(seen, Priority.ALWAYS);
-    seen.setMinHeight(110);
     var explained = new Paper("Explanations", WheelScroll.of(explanations), verdict);
     explained.note("how well each agrees with all that was seen");
     VBox.setVgrow(explained, Priority.ALWAYS);
@@ -185,7 +174,7 @@ public final class DiagnoseView implements StageView {
             List.of(
                 Column.shown("where", 140, false, i -> list().get(i).place().title()),
                 Column.typed("at", 64, true, i -> at(list().get(i)), this::takeAt),
-                Column.typed("seen", 74, true, i -> list().get(i).value().typed(), this::takeValue)),
+                Column.typed("seen", 74, true, i -> shown(list().get(i)), this::takeValue)),
             i -> false)
         .onDelete(
             i -> {
@@ -204,8 +193,18 @@ public final class DiagnoseView implements StageView {
     return desk.channel().map(Channel::seen).orElse(List.of());
   }
 
-  private static String at(Seen s) {
-    return s.at() == null ? "?" : s.at().typed();
+  private String at(Seen s) {
+    return s.at() == null ? "?" : withUnit(s.at(), desk.channel().orElseThrow().unit());
+  }
+
+  private String shown(Seen s) {
+    return withUnit(s.value(), s.place().unit(desk.channel().orElseThrow().unit()));
+  }
+
+  /** What was typed, with its unit where only a number was. */
+  private static String withUnit(Value v, Unit unit) {
+    boolean bare = v.typed().matches("[-+−]?[0-9.]+");
+    return bare ? (v.typed() + " " + unit.symbol()).strip() : v.typed();
   }
 
   private void change(int i, Seen next) {
@@ -290,6 +289,9 @@ public final class DiagnoseView implements StageView {
     input.show(Numbers.compact(meter.inputResistance(), "", 4).strip(), "Ω");
     seen.editable(desk.editable());
     seen.show(c.seen().size());
+    double high = 30 + 25.0 * Math.clamp(c.seen().size(), 2, 5);
+    seen.setMinHeight(high);
+    seen.setPrefHeight(high);
     Optional<Subject> subject = a.subject();
     if (subject.isEmpty()) {
       found = null;
@@ -305,7 +307,8 @@ public final class DiagnoseView implements StageView {
             && engine.priors.equals(priors);
     if (!same) {
       // The circuit is solved anew; what was seen changes nothing in it.
-      engine = new Engine(c, meter, Map.copyOf(priors), Diagnostician.of(subject.get(), meter, priors));
+      engine =
+          new Engine(c, meter, Map.copyOf(priors), Diagnostician.of(subject.get(), meter, priors));
       places = engine.engine.places();
     }
     entry.show(places, c.unit(), desk.editable());
@@ -323,8 +326,7 @@ public final class DiagnoseView implements StageView {
   private static Found find(
       Diagnostician engine, List<Observation> observed, Analysis a, boolean dark) {
     Ranking r = engine.rank(observed);
-    List<Explanation> leading =
-        observed.isEmpty() ? List.of() : r.leading(SHOWN);
+    List<Explanation> leading = observed.isEmpty() ? List.of() : r.leading(SHOWN);
     Optional<NextMeasurement> next = engine.next(r);
     List<String> alike =
         observed.isEmpty()
@@ -431,7 +433,8 @@ public final class DiagnoseView implements StageView {
   }
 
   private static HBox cueLine(NextMeasurement n, NextMeasurement.Prediction p, Analysis a) {
-    var name = new Label(p.fault().line());
+    String fault = p.fault().name();
+    var name = new Label(fault.substring(0, 1).toUpperCase(Locale.ROOT) + fault.substring(1));
     name.getStyleClass().add("cue-text");
     name.setMaxWidth(Double.MAX_VALUE);
     name.setMinWidth(0);

@@ -37,9 +37,14 @@ final class ElsewherePlot {
     double low = working.low();
     double high = working.high();
     double[] sound = along(engine, Fault.NONE, x);
-    layers.add(new Layer.Line(Role.TOLERANCE, x, sound, 2));
+    layers.add(new Layer.Line(Role.QUIET, x, sound, 2));
     layers.add(
-        new Layer.Label(Role.PASS, x[STEPS / 8], sound[STEPS / 8], "as it should be", false));
+        new Layer.Label(
+            Role.QUIET,
+            x[STEPS / 2],
+            sound[STEPS / 2] - 0.16 * working.width(),
+            "as it should be",
+            false));
     int drawn = 0;
     for (Explanation e : leading) {
       if (drawn == CURVES) break;
@@ -59,8 +64,7 @@ final class ElsewherePlot {
     }
     for (Observation o : seen) {
       if (!o.place().equals(Place.DISPLAY) || !o.inputKnown()) continue;
-      layers.add(
-          new Layer.Points(Role.POINT, new double[] {o.at()}, new double[] {o.value()}));
+      layers.add(new Layer.Points(Role.POINT, new double[] {o.at()}, new double[] {o.value()}));
       low = Math.min(low, o.value());
       high = Math.max(high, o.value());
     }

@@ -51,7 +51,8 @@ import nocking.wiring.Place;
 public final class PracticeView implements StageView {
 
   /** What is under way. */
-  private record Round(Channel channel, Exercise exercise, Diagnostician engine, List<Fault> faults) {}
+  private record Round(
+      Channel channel, Exercise exercise, Diagnostician engine, List<Fault> faults) {}
 
   private final Desk desk;
   private final Random seeds;
@@ -140,9 +141,8 @@ public final class PracticeView implements StageView {
             "practice-history",
             "Nobody has practised in this book yet.",
             List.of(
-                Column.shown("learner", 100, false, i -> results.get(i).learner()),
-                Column.shown("channel", 84, false, i -> results.get(i).channel()),
-                Column.shown("level", 74, false, i -> results.get(i).difficulty()),
+                Column.shown("learner", 74, false, i -> results.get(i).learner()),
+                Column.shown("channel", 60, false, i -> results.get(i).channel()),
                 Column.shown("hidden", 150, false, i -> results.get(i).hidden()),
                 Column.shown(
                     "used / plan",
@@ -182,8 +182,8 @@ public final class PracticeView implements StageView {
     left.setMinWidth(0);
     left.setPrefWidth(400);
     var result = new Paper("Afterwards", outcome);
-    result.setMinHeight(170);
-    result.setPrefHeight(260);
+    result.setMinHeight(250);
+    result.setPrefHeight(280);
     VBox.setVgrow(result, Priority.ALWAYS);
     var table = new Paper("Results in this book", history);
     VBox.setVgrow(history, Priority.ALWAYS);
@@ -303,7 +303,8 @@ public final class PracticeView implements StageView {
     }
   }
 
-  private record Judged(boolean right, List<Observation> plan, Ranking ranking, List<String> alike) {}
+  private record Judged(
+      boolean right, List<Observation> plan, Ranking ranking, List<String> alike) {}
 
   private void judge() {
     Fault named = name.getValue();
@@ -430,7 +431,9 @@ public final class PracticeView implements StageView {
     history.show(results.size());
     cue.getChildren().setAll(cue(running, possible));
     if (round == null) {
-      outcome.getChildren().setAll(Paper.caption("The explanation comes when you have named the fault."));
+      outcome
+          .getChildren()
+          .setAll(Paper.caption("The explanation comes when you have named the fault."));
     }
   }
 

@@ -56,7 +56,8 @@ final class PriorsPanel extends VBox {
     getChildren()
         .addAll(
             DiagnoseView.row(
-                Paper.caption("Weights against one another before anything is seen; 0 leaves a kind out."),
+                Paper.caption(
+                    "Weights against one another before anything is seen; 0 leaves a kind out."),
                 usual),
             grid);
   }

@@ -72,7 +72,8 @@ final class BandRuler extends Pane {
     }
     overlaps();
     for (BandPosition p : plan.positions()) {
-      for (double v : p.settles()) add(new Line(place(v), TOP + 5, place(v), TOP + BAR - 5), "settle");
+      for (double v : p.settles())
+        add(new Line(place(v), TOP + 5, place(v), TOP + BAR - 5), "settle");
     }
     double step = range.width() > 6 ? 2 : range.width() > 2.5 ? 1 : 0.5;
     for (double v = range.low(); v <= range.high() + 1e-9; v += step) {
@@ -82,7 +83,8 @@ final class BandRuler extends Pane {
       t.getStyleClass().add("scale");
       getChildren().add(t);
     }
-    if (!Double.isNaN(probe)) add(new Line(place(probe), TOP - 4, place(probe), TOP + BAR + 6), "probe-line");
+    if (!Double.isNaN(probe))
+      add(new Line(place(probe), TOP - 4, place(probe), TOP + BAR + 6), "probe-line");
     setAccessibleText(spoken.toString());
   }
 
@@ -93,7 +95,9 @@ final class BandRuler extends Pane {
         double from = Math.max(w.get(i).low(), w.get(j).low());
         double to = Math.min(w.get(i).high(), w.get(j).high());
         if (to > from + 1e-12) {
-          add(new Rectangle(place(from), TOP, Math.max(2, place(to) - place(from)), BAR), "overlap");
+          add(
+              new Rectangle(place(from), TOP, Math.max(2, place(to) - place(from)), BAR),
+              "overlap");
         }
       }
     }

@@ -66,6 +66,7 @@ final class BandsPanel extends VBox {
   private final Segments<Part> parts;
   private Part part = Part.POSITIONS;
   private Positions judged;
+  private String of = "";
 
   BandsPanel(Desk desk) {
     this.desk = desk;
@@ -80,15 +81,20 @@ final class BandsPanel extends VBox {
               refresh();
             });
     parts.show(part);
-    dwell = field("band-dwell", "Seconds that a voltage must stay before it counts.", this::takeDwell);
-    lever = field("band-lever", "Length of the lever that turns the sensor.", t -> takeLever(t, true));
+    dwell =
+        field("band-dwell", "Seconds that a voltage must stay before it counts.", this::takeDwell);
+    lever =
+        field("band-lever", "Length of the lever that turns the sensor.", t -> takeLever(t, true));
     turn =
         field(
             "band-turn",
             "Turn of the sensor over the whole range of the converter.",
             t -> takeLever(t, false));
     hysteresis =
-        field("band-hysteresis", "By how much an alarm is undershot before it goes.", this::takeHysteresis);
+        field(
+            "band-hysteresis",
+            "By how much an alarm is undershot before it goes.",
+            this::takeHysteresis);
     add.setId("band-add");
     add.getStyleClass().add("tiny");
     add.setOnAction(e -> add());
@@ -143,11 +149,22 @@ final class BandsPanel extends VBox {
             "No positions yet. Add one, or take the stations from the sensor.",
             List.of(
                 Column.typed("position", 86, false, i -> position(i).name(), this::takeName),
-                Column.typed("centre", 54, true, i -> position(i).centre().typed(), this::takeCentre),
+                Column.typed(
+                    "centre", 54, true, i -> position(i).centre().typed(), this::takeCentre),
                 Column.typed("± window", 92, true, this::half, this::takeHalf),
                 Column.shown("low … high", 118, true, this::window),
-                Column.typed("settled, up", 136, true, i -> list(position(i).up()), (i, t) -> takeSettles(i, t, true)),
-                Column.typed("settled, down", 136, true, i -> list(position(i).down()), (i, t) -> takeSettles(i, t, false)),
+                Column.typed(
+                    "settled, up",
+                    136,
+                    true,
+                    i -> list(position(i).up()),
+                    (i, t) -> takeSettles(i, t, true)),
+                Column.typed(
+                    "settled, down",
+                    136,
+                    true,
+                    i -> list(position(i).down()),
+                    (i, t) -> takeSettles(i, t, false)),
                 Column.shown("scatter", 64, true, i -> volts(judged.windows().get(i).scatter())),
                 Column.shown("slack", 60, true, i -> volts(judged.windows().get(i).slack()))),
             i -> false)
@@ -176,7 +193,9 @@ final class BandsPanel extends VBox {
     BandPosition p = position(i);
     return p.half() != null
         ? p.half().typed()
-        : Double.isNaN(judged.suggested()) ? "" : "auto " + Numbers.fixed(Math.max(0, judged.suggested()), 3);
+        : Double.isNaN(judged.suggested())
+            ? ""
+            : "auto " + Numbers.fixed(Math.max(0, judged.suggested()), 3);
   }
 
   private String window(int i) {
@@ -223,9 +242,24 @@ final class BandsPanel extends VBox {
             "alarms",
             "No alarm bands yet. Add under, normal and over.",
             List.of(
-                Column.typed("band", 120, false, i -> plan().alarms().get(i).name(), (i, t) -> alarm(i, a -> new AlarmBand(t.strip(), a.from(), a.to()))),
-                Column.typed("from", 100, true, i -> typed(plan().alarms().get(i).from()), (i, t) -> alarm(i, a -> new AlarmBand(a.name(), quantity(t), a.to()))),
-                Column.typed("to", 100, true, i -> typed(plan().alarms().get(i).to()), (i, t) -> alarm(i, a -> new AlarmBand(a.name(), a.from(), quantity(t)))),
+                Column.typed(
+                    "band",
+                    120,
+                    false,
+                    i -> plan().alarms().get(i).name(),
+                    (i, t) -> alarm(i, a -> new AlarmBand(t.strip(), a.from(), a.to()))),
+                Column.typed(
+                    "from",
+                    100,
+                    true,
+                    i -> typed(plan().alarms().get(i).from()),
+                    (i, t) -> alarm(i, a -> new AlarmBand(a.name(), quantity(t), a.to()))),
+                Column.typed(
+                    "to",
+                    100,
+                    true,
+                    i -> typed(plan().alarms().get(i).to()),
+                    (i, t) -> alarm(i, a -> new AlarmBand(a.name(), a.from(), quantity(t)))),
                 Column.shown("as peak", 170, true, this::peak),
                 Column.shown("at the converter", 190, true, this::atConverter)),
             i -> false)
@@ -271,8 +305,7 @@ final class BandsPanel extends VBox {
     return ends(plan().alarms().get(i), v -> Numbers.fixed(path.output(v), 3), " V");
   }
 
-  private static String ends(
-      AlarmBand a, DoubleFunction<String> write, String unit) {
+  private static String ends(AlarmBand a, DoubleFunction<String> write, String unit) {
     if (a.from() == null && a.to() == null) return "";
     if (a.from() == null) return "below " + write.apply(a.to().number()) + unit;
     if (a.to() == null) return "above " + write.apply(a.from().number()) + unit;
@@ -284,11 +317,57 @@ final class BandsPanel extends VBox {
             "switches",
             "No switch on this mechanism. Add an end-of-travel contact where there is one.",
             List.of(
-                Column.typed("switch", 130, false, i -> contact(i).name(), (i, t) -> contact(i, s -> new SwitchPoint(t.strip(), s.at(), s.window(), s.up(), s.down()))),
-                Column.typed("must change at", 110, true, i -> contact(i).at().typed(), (i, t) -> contact(i, s -> new SwitchPoint(s.name(), quantity(t), s.window(), s.up(), s.down()))),
-                Column.typed("± window", 90, true, i -> contact(i).window().typed(), (i, t) -> contact(i, s -> new SwitchPoint(s.name(), s.at(), quantity(t), s.up(), s.down()))),
-                Column.typed("seen, up", 90, true, i -> typed(contact(i).up()), (i, t) -> contact(i, s -> new SwitchPoint(s.name(), s.at(), s.window(), quantity(t), s.down()))),
-                Column.typed("seen, down", 90, true, i -> typed(contact(i).down()), (i, t) -> contact(i, s -> new SwitchPoint(s.name(), s.at(), s.window(), s.up(), quantity(t)))),
+                Column.typed(
+                    "switch",
+                    130,
+                    false,
+                    i -> contact(i).name(),
+                    (i, t) ->
+                        contact(
+                            i,
+                            s -> new SwitchPoint(t.strip(), s.at(), s.window(), s.up(), s.down()))),
+                Column.typed(
+                    "must change at",
+                    110,
+                    true,
+                    i -> contact(i).at().typed(),
+                    (i, t) ->
+                        contact(
+                            i,
+                            s ->
+                                new SwitchPoint(
+                                    s.name(), quantity(t), s.window(), s.up(), s.down()))),
+                Column.typed(
+                    "± window",
+                    90,
+                    true,
+                    i -> contact(i).window().typed(),
+                    (i, t) ->
+                        contact(
+                            i,
+                            s -> new SwitchPoint(s.name(), s.at(), quantity(t), s.up(), s.down()))),
+                Column.typed(
+                    "seen, up",
+                    90,
+                    true,
+                    i -> typed(contact(i).up()),
+                    (i, t) ->
+                        contact(
+                            i,
+                            s ->
+                                new SwitchPoint(
+                                    s.name(), s.at(), s.window(), quantity(t), s.down()))),
+                Column.typed(
+                    "seen, down",
+                    90,
+                    true,
+                    i -> typed(contact(i).down()),
+                    (i, t) ->
+                        contact(
+                            i,
+                            s ->
+                                new SwitchPoint(
+                                    s.name(), s.at(), s.window(), s.up(), quantity(t)))),
                 Column.shown("signal there", 130, true, this::signalThere)),
             i -> false)
         .onDelete(
@@ -325,7 +404,9 @@ final class BandsPanel extends VBox {
       case POSITIONS -> {
         var next = new ArrayList<>(plan().positions());
         double volts =
-            next.isEmpty() ? c.converter().reference().number() / 5 : next.getLast().centre().number() + 0.5;
+            next.isEmpty()
+                ? c.converter().reference().number() / 5
+                : next.getLast().centre().number() + 0.5;
         next.add(BandPosition.of("position " + (next.size() + 1), Value.of(volts)));
         edit("add position", "", p -> p.withPositions(next));
       }
@@ -373,6 +454,7 @@ final class BandsPanel extends VBox {
 
   void refresh() {
     Channel c = desk.channel().orElseThrow();
+    choosePart(c);
     BandPlan p = c.bands();
     Span range = new Span(0, c.converter().reference().number());
     judged = Positions.of(p, range);
@@ -393,8 +475,7 @@ final class BandsPanel extends VBox {
         if (stepped) fields.getChildren().add(fromSensor);
         fields
             .getChildren()
-            .addAll(
-                new Label("Dwell"), dwell, new Label("Lever"), lever, new Label("Turn"), turn);
+            .addAll(new Label("Dwell"), dwell, new Label("Lever"), lever, new Label("Turn"), turn);
         table.getChildren().setAll(positions);
       }
       case ALARMS -> {
@@ -421,10 +502,12 @@ final class BandsPanel extends VBox {
               ? ""
               : "Suggested half window %s: half the smallest spacing less the largest scatter. %s %% of the converter's range is used."
                   .formatted(
-                      volts(Math.max(0, judged.suggested())), Numbers.fixed(100 * judged.used(), 0));
+                      volts(Math.max(0, judged.suggested())),
+                      Numbers.fixed(100 * judged.used(), 0));
       case ALARMS ->
           c.sensor() instanceof AcVoltage ac
-              ? "The bands are stated as %s; the peak stands beside them.".formatted(ac.from().title())
+              ? "The bands are stated as %s; the peak stands beside them."
+                  .formatted(ac.from().title())
               : "Bands must follow one another without gap or overlap.";
       case SWITCHES ->
           "A switch binds the mechanical position: where it is seen to change tells whether the sensor sits right.";
@@ -437,9 +520,13 @@ final class BandsPanel extends VBox {
 
   void switched() {
     for (Grid g : List.of(positions, alarms, switches)) g.clearWrong();
-    Channel c = desk.channel().orElse(null);
-    if (c == null || c.bands().isEmpty()) return;
-    // What the channel has is what is looked at first.
+  }
+
+  /** What a channel has is what is looked at first. */
+  private void choosePart(Channel c) {
+    if (c.id().equals(of)) return;
+    of = c.id();
+    if (c.bands().isEmpty()) return;
     part =
         !c.bands().positions().isEmpty()
             ? Part.POSITIONS

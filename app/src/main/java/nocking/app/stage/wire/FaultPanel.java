@@ -92,8 +92,7 @@ final class FaultPanel extends VBox {
     use.getStyleClass().add("tiny");
     use.setOnAction(e -> useProposal());
     var top =
-        new FlowPane(
-            8, 6, parts, new Label("Fault below"), low, new Label("above"), high, use);
+        new FlowPane(8, 6, parts, new Label("Fault below"), low, new Label("above"), high, use);
     top.setAlignment(Pos.CENTER_LEFT);
     detail.setId("fault-detail");
     detail.setWrapText(true);
@@ -124,7 +123,9 @@ final class FaultPanel extends VBox {
     matrix
         .flatMap(m -> m.thresholds().thresholds())
         .ifPresent(
-            t -> desk.edit("use these thresholds", "", c -> c.withWiring(c.wiring().withThresholds(t))));
+            t ->
+                desk.edit(
+                    "use these thresholds", "", c -> c.withWiring(c.wiring().withThresholds(t))));
   }
 
   void refresh() {

@@ -98,7 +98,11 @@ final class FaultPicture extends Pane {
     var spoken = new StringBuilder("What every fault looks like. ");
     for (int i = 0; i < rows.size(); i++) {
       row(i, rows.get(i));
-      spoken.append(rows.get(i).fault().says()).append(": ").append(words(rows.get(i))).append(". ");
+      spoken
+          .append(rows.get(i).fault().says())
+          .append(": ")
+          .append(words(rows.get(i)))
+          .append(". ");
     }
     setAccessibleText(spoken.toString());
     if (limits != null) {
@@ -187,8 +191,8 @@ final class FaultPicture extends Pane {
   private String words(FaultRow r) {
     return switch (r.verdict()) {
       case TOLD -> "told from normal";
-      case PARTLY -> "told over part, else up to " + error(r);
-      case HIDDEN -> "hidden: up to " + error(r);
+      case PARTLY -> "told over part, else off by up to " + error(r);
+      case HIDDEN -> "hidden: off by up to " + error(r);
       case HARMLESS -> "does no harm";
       case FLOATS -> "floats" + (r.note().isEmpty() ? "" : ": " + r.note());
     };

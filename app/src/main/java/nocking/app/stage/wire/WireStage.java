@@ -76,6 +76,7 @@ public final class WireStage implements StageView {
   private final StepsPanel steps = new StepsPanel();
   private Look look = Look.FAULTS;
   private List<PinExpectation> rows = List.of();
+  private String of = "";
 
   public WireStage(Desk desk, Exports exports) {
     this.desk = desk;
@@ -132,14 +133,14 @@ public final class WireStage implements StageView {
             "pins",
             "Define the sensor first: the expected voltages follow from the path.",
             List.of(
-                Column.shown("pin", 76, false, this::name),
-                Column.typed("wire", 84, false, i -> pin(i, Pin::wire), this::takeWire)
+                Column.shown("pin", 94, false, this::name),
+                Column.typed("wire", 82, false, i -> pin(i, Pin::wire), this::takeWire)
                     .signed(this::swatch),
-                Column.typed("connector", 64, false, i -> pin(i, Pin::position), this::takePosition),
+                Column.typed("plug", 50, false, i -> pin(i, Pin::position), this::takePosition),
                 Column.typed("terminal", 58, false, i -> pin(i, Pin::terminal), this::takeTerminal),
                 Column.typed("length", 48, true, this::length, this::takeLength),
-                Column.shown("at rest", 112, true, this::atRest),
-                Column.shown("over the range", 144, true, this::range),
+                Column.shown("at rest", 122, true, this::atRest),
+                Column.shown("over the range", 138, true, this::range),
                 Column.typed("measured", 78, true, this::measured, this::takeMeasured),
                 Column.shown("verdict", 84, true, this::verdict).styled(this::verdictStyle)),
             i -> false)
@@ -198,7 +199,7 @@ public final class WireStage implements StageView {
       return volts(e.atRest()) + " ±" + Numbers.engineering(off, "V", 2);
     }
     // Both in one unit, so that they can be compared at a glance.
-    int decimals = Math.max(0, 1 - (int) Math.floor(Math.log10(off)));
+    int decimals = Math.max(0, 1 - (int) Math.floor(Math.log10(off) + 1e-9));
     return Numbers.fixed(e.atRest(), decimals).replace('-', '−')
         + " V ±"
         + Numbers.fixed(off, decimals);
@@ -333,8 +334,13 @@ public final class WireStage implements StageView {
     pairs.switched();
     faults.switched();
     bands.switched();
-    // A selector is about its bands before it is about its faults.
-    boolean selector = desk.channel().map(c -> !c.bands().positions().isEmpty()).orElse(false);
+  }
+
+  /** A selector is about its bands before it is about its faults. */
+  private void chooseLook(Channel c) {
+    if (c.id().equals(of)) return;
+    of = c.id();
+    boolean selector = !c.bands().positions().isEmpty();
     if (look == Look.FAULTS && selector || look == Look.BANDS && !selector) {
       look = selector ? Look.BANDS : Look.FAULTS;
       looks.show(look);
@@ -350,6 +356,7 @@ public final class WireStage implements StageView {
   public void refresh() {
     Analysis a = desk.analysis();
     Channel c = a.channel();
+    chooseLook(c);
     boolean own = ownSupply();
     supply.show(own ? Value.of(a.supply().orElseThrow()) : c.wiring().supply(), Unit.VOLT);
     supply.field().setEditable(desk.editable() && !own);
@@ -362,7 +369,8 @@ public final class WireStage implements StageView {
     grid.setMinHeight(high);
     grid.setPrefHeight(high);
     grid.setMaxHeight(high + 40);
-    pinsPaper.note(rows.isEmpty() ? "" : "against ground, at rest " + a.amount(c.definition().restOrLow()));
+    pinsPaper.note(
+        rows.isEmpty() ? "" : "against ground, at rest " + a.amount(c.definition().restOrLow()));
     Node shown =
         switch (look) {
           case FAULTS -> faults;

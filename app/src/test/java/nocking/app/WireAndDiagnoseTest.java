@@ -1,0 +1,423 @@
+package nocking.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.TableView;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.KeyCode;
+import nocking.app.desk.Background;
+import nocking.app.desk.Desk;
+import nocking.book.BookFile;
+import nocking.channel.Channel;
+import nocking.channel.PracticeResult;
+import nocking.channel.WorkStep;
+import nocking.demo.Hatchery;
+import nocking.fault.Fault;
+import nocking.fault.FaultKind;
+import nocking.finding.Finding;
+import nocking.sensor.TableSensor;
+import nocking.wiring.Place;
+import nocking.wiring.Seen;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+
+/** Wires, faults, bands, diagnosis and practice, with mouse and keyboard. */
+@Timeout(value = 60, unit = TimeUnit.SECONDS, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
+class WireAndDiagnoseTest extends WindowTest {
+
+  private void openDemo(String tag, WorkStep step) {
+    open(Hatchery.book(Hatchery.SEED));
+    hands.run(
+        () -> {
+          desk.select(desk.book().byTag(tag).orElseThrow().id());
+          desk.step(step);
+        });
+    settled();
+  }
+
+  private static void settled() {
+    do {
+      Hands.settle();
+    } while (!Background.idle());
+    Hands.settle();
+  }
+
+  private TableView<?> table(String id) {
+    return (TableView<?>) shell.scene().lookup("#" + id);
+  }
+
+  /** Types over one cell of a grid, as on a sheet. */
+  private void cell(String grid, int row, int column, String text) {
+    hands.run(
+        () -> {
+          TableView<?> t = table(grid);
+          t.requestFocus();
+          t.getSelectionModel().clearAndSelect(row);
+          focus(t, row, column);
+        });
+    hands.type(text);
+    hands.press(KeyCode.ENTER);
+    settled();
+  }
+
+  private static <T> void focus(TableView<T> t, int row, int column) {
+    t.getFocusModel().focus(row, t.getColumns().get(column));
+  }
+
+  /** Enters one thing that was seen, by the menu of places and the two fields. */
+  private void see(String place, String at, String value) {
+    hands.click("seen-where");
+    hands.choose("see-" + place);
+    hands.fill("seen-at", at);
+    hands.fill("seen-value", value);
+    hands.press(KeyCode.ENTER);
+    settled();
+  }
+
+  private String explanation(int index) {
+    return Hands.ask(() -> shell.scene().lookup("#explanation-" + index).getAccessibleText());
+  }
+
+  // The three stories of the job.
+
+  @Test
+  void missingPullDownFloatsIsFoundAndMended() {
+    openDemo("SG-P1", WorkStep.CONDITION);
+    hands.click("element-2");
+    hands.fill("element-inputResistance", "");
+    assertThat(channel().converter().inputResistance()).isNull();
+    hands.press(KeyCode.CONTROL, KeyCode.DIGIT3);
+    settled();
+    assertThat(hands.has("finding-floating-signal")).isTrue();
+    Hands.ask(
+        () -> {
+          shell.scene().lookup("#fault-picture").requestFocus();
+          return null;
+        });
+    for (int i = 0; i < 3; i++) hands.press(KeyCode.DOWN);
+    assertThat(text("fault-detail"))
+        .startsWith("Signal wire open, at rest:")
+        .contains("floats")
+        .contains("A pull-down settles it");
+    hands.click("fix-floating-signal");
+    settled();
+    assertThat(hands.has("finding-floating-signal")).isFalse();
+    assertThat(channel().stages().getLast().title()).isEqualTo("Input pull");
+    assertThat(text("fault-detail")).doesNotContain("floats");
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
+    settled();
+    assertThat(hands.has("finding-floating-signal")).isTrue();
+  }
+
+  @Test
+  void ohmsForKiloOhmsInTheRacewayTableAreFoundFromBothSides() {
+    openDemo("RW-T1", WorkStep.DEFINE);
+    TableSensor sound = (TableSensor) channel().sensor();
+    // The datasheet is in kilo-ohms; its numbers are pasted as they stand.
+    var block = new StringBuilder();
+    sound
+        .points()
+        .forEach(
+            p ->
+                block
+                    .append(p.at().typed())
+                    .append('\t')
+                    .append(p.output().number() / 1000)
+                    .append('\n'));
+    hands.run(
+        () -> {
+          var content = new ClipboardContent();
+          content.putString(block.toString());
+          Clipboard.getSystemClipboard().setContent(content);
+        });
+    hands.run(
+        () -> {
+          table("sensor-rows").requestFocus();
+          table("sensor-rows").getSelectionModel().clearAndSelect(0);
+          focus(table("sensor-rows"), 0, 0);
+        });
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    settled();
+    assertThat(((TableSensor) channel().sensor()).points().getFirst().output().number())
+        .isCloseTo(sound.points().getFirst().output().number() / 1000, within(1e-9));
+    assertThat(analysis().findings())
+        .extracting(Finding::rule)
+        .as(String.valueOf(analysis().pathProblem()))
+        .contains("prefix-slip");
+    assertThat(hands.has("finding-prefix-slip")).isTrue();
+    hands.click("fix-prefix-slip");
+    settled();
+    assertThat(((TableSensor) channel().sensor()).points().getFirst().output().number())
+        .isCloseTo(sound.points().getFirst().output().number(), within(1e-6));
+    assertThat(hands.has("finding-prefix-slip")).isFalse();
+
+    // The same slip in the receiver, where no finding can see it: only the display is wrong.
+    hands.click("tab-diagnose");
+    settled();
+    see("display", "12", "-10");
+    see("sensor-ohms", "12", "18.1k");
+    see("receiver", "12", "1.654");
+    assertThat(explanation(0)).startsWith("sensor's numbers typed with the wrong prefix: ÷1000");
+    assertThat(text("diagnose-verdict")).startsWith("Look at the numbers in the receiver first.");
+  }
+
+  @Test
+  void groundOffsetOnTheBlowerIsFoundByMeasuringAtBothEnds() {
+    openDemo("BL-P1", WorkStep.WIRE);
+    hands.click("tab-diagnose");
+    settled();
+    see("display", "30 kPa", "31.4");
+    assertThat(explanation(0)).doesNotContain("> 99 %");
+    see("sensor", "30", "1.660 V");
+    see("receiver", "30", "1.720 V");
+    assertThat(explanation(0)).startsWith("ground offset +6");
+    assertThat(channel().seen())
+        .extracting(Seen::place)
+        .containsExactly(
+            Place.DISPLAY,
+            Place.of(Place.Kind.SIGNAL_AT_SENSOR),
+            Place.of(Place.Kind.SIGNAL_AT_RECEIVER));
+    assertThat(onDisk().byTag("BL-P1").orElseThrow().seen()).hasSize(3);
+  }
+
+  // Diagnose.
+
+  @Test
+  void adviceIsEnteredWhereItAsks() {
+    openDemo("SG-P1", WorkStep.WIRE);
+    hands.press(KeyCode.CONTROL, KeyCode.DIGIT9);
+    settled();
+    String first = explanation(0);
+    assertThat(first).startsWith("leak from signal to ground");
+    hands.click("diagnose-enter");
+    assertThat(text("seen-where")).isEqualTo("supply at the sensor");
+    assertThat(text("seen-at")).isEqualTo("0.0");
+    hands.type("4.88");
+    hands.press(KeyCode.ENTER);
+    settled();
+    assertThat(channel().seen()).hasSize(3);
+    assertThat(explanation(0)).startsWith("resistance in the supply wire");
+    hands.click("explanation-0");
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
+    settled();
+    assertThat(explanation(0)).isEqualTo(first);
+  }
+
+  @Test
+  void whatNothingExplainsIsSaidInWords() {
+    openDemo("BL-P1", WorkStep.WIRE);
+    hands.click("tab-diagnose");
+    settled();
+    assertThat(text("diagnose-verdict")).startsWith("Add what the display says");
+    see("supply-sensor", "30", "5.00");
+    see("sensor", "30", "1.66");
+    see("receiver", "30", "9.9");
+    assertThat(text("diagnose-verdict")).startsWith("None of these faults explains what was seen");
+  }
+
+  @Test
+  void readingsThatCannotBeReadStayAndSayWhy() {
+    openDemo("BL-P1", WorkStep.WIRE);
+    hands.click("tab-diagnose");
+    settled();
+    see("receiver", "30", "1.7 kPa");
+    assertThat(channel().seen()).isEmpty();
+    assertThat(text("seen-value")).isEqualTo("1.7 kPa");
+    assertThat(wrong("seen-value")).isTrue();
+    assertThat(text("seen-reason")).isNotBlank();
+    hands.fill("seen-value", "1.7 V");
+    hands.press(KeyCode.ENTER);
+    settled();
+    assertThat(channel().seen()).hasSize(1);
+    hands.fill("diagnose-accuracy", "good");
+    assertThat(wrong("diagnose-accuracy")).isTrue();
+  }
+
+  @Test
+  void inputThatIsNotKnownIsNoObstacle() {
+    openDemo("RW-T1", WorkStep.WIRE);
+    hands.click("tab-diagnose");
+    settled();
+    see("receiver", "?", "3.3 V");
+    see("receiver-ohms", "?", "open");
+    assertThat(explanation(0)).containsAnyOf("wire open", "sensor element open");
+    assertThat(channel().seen().getFirst().at()).isNull();
+  }
+
+  @Test
+  void weightsOfKindsAreChangedByWhoeverKnowsThePlant() {
+    openDemo("SG-P1", WorkStep.WIRE);
+    hands.click("tab-diagnose");
+    settled();
+    assertThat(explanation(0)).startsWith("leak from signal to ground");
+    hands.click("diagnose-look-how-common");
+    settled();
+    int leak = FaultKind.LEAK_TO_GROUND.ordinal() - 1;
+    cell("priors", leak, 3, "0");
+    assertThat(explanation(0)).doesNotStartWith("leak from signal to ground");
+    hands.click("priors-usual");
+    settled();
+    assertThat(explanation(0)).startsWith("leak from signal to ground");
+  }
+
+  // Wire.
+
+  @Test
+  void pinsAreJudgedAsTheyAreMeasured() {
+    openDemo("BL-P1", WorkStep.WIRE);
+    cell("pins", 2, 7, "280 mV");
+    assertThat(hands.has("finding-pin-reading")).isTrue();
+    cell("pins", 2, 7, "0.402");
+    assertThat(hands.has("finding-pin-reading")).isFalse();
+    cell("pins", 1, 7, "35 mV");
+    assertThat(hands.has("finding-ground-offset")).isTrue();
+    cell("pins", 0, 1, "green/yellow");
+    cell("pins", 0, 4, "12.5");
+    var pin = channel().wiring().pins().getFirst();
+    assertThat(pin.wire()).isEqualTo("green/yellow");
+    assertThat(pin.length().number()).isEqualTo(12.5);
+    hands.click("wire-add");
+    assertThat(channel().wiring().pins()).hasSize(4);
+  }
+
+  @Test
+  void shortBetweenPinsIsNoticedBeforePower() {
+    openDemo("SG-P1", WorkStep.WIRE);
+    hands.click("wire-look-before-power");
+    settled();
+    cell("pairs", 0, 4, "1.2");
+    assertThat(hands.has("finding-pins-before-power")).isTrue();
+    cell("pairs", 0, 4, "5.02k");
+    cell("pairs", 1, 4, "OL");
+    assertThat(hands.has("finding-pins-before-power")).isTrue();
+    cell("pairs", 1, 4, "418");
+    assertThat(hands.has("finding-pins-before-power")).isFalse();
+  }
+
+  @Test
+  void thresholdsAreTypedOrTaken() {
+    openDemo("SG-P1", WorkStep.WIRE);
+    hands.click("fault-use");
+    settled();
+    assertThat(channel().wiring().thresholds().says()).isEqualTo("below 0.17 V or above 4.8 V");
+    hands.fill("fault-low", "0.6");
+    settled();
+    assertThat(hands.has("finding-fault-limits-cut")).isTrue();
+    hands.fill("fault-low", "5");
+    assertThat(wrong("fault-low")).isTrue();
+    assertThat(channel().wiring().thresholds().high().number()).isEqualTo(4.8);
+  }
+
+  @Test
+  void backwardsSignalIsRewiredAndTheReadingStays() {
+    openDemo("SG-P1", WorkStep.WIRE);
+    double before = analysis().path().orElseThrow().output(0);
+    hands.click("fix-backwards");
+    settled();
+    var path = analysis().path().orElseThrow();
+    assertThat(path.output(0)).isLessThan(0.5);
+    assertThat(before).isGreaterThan(4.5);
+    assertThat(path.quantity(path.output(40))).isCloseTo(40, within(1e-6));
+  }
+
+  @Test
+  void bandsAreTypedLikeASheet() {
+    openDemo("FD-S1", WorkStep.WIRE);
+    hands.click("wire-look-bands");
+    settled();
+    assertThat(text("band-sentence")).contains("33 %");
+    cell("positions", 1, 2, "300 mV");
+    assertThat(hands.has("finding-bands")).isTrue();
+    hands.click("fix-bands");
+    settled();
+    assertThat(hands.has("finding-bands")).isFalse();
+    hands.fill("band-lever", "0");
+    assertThat(wrong("band-lever")).isTrue();
+    cell("positions", 0, 4, "1.21 1.22");
+    assertThat(channel().bands().positions().getFirst().up()).hasSize(2);
+  }
+
+  @Test
+  void alarmBandsContradictInTheirOwnWords() {
+    openDemo("AE-V1", WorkStep.WIRE);
+    hands.click("wire-look-bands");
+    settled();
+    cell("alarms", 1, 1, "210");
+    assertThat(hands.has("finding-alarm-bands")).isTrue();
+    cell("alarms", 1, 1, "207");
+    assertThat(hands.has("finding-alarm-bands")).isFalse();
+  }
+
+  @Test
+  void wireSheetGoesToPaper() throws Exception {
+    openDemo("AE-V1", WorkStep.WIRE);
+    Path html = folder.resolve("wires.html");
+    Path pdf = folder.resolve("wires.pdf");
+    chosen.add(html);
+    chosen.add(pdf);
+    hands.click("wire-sheet");
+    hands.choose("wire-html");
+    settled();
+    hands.click("wire-sheet");
+    hands.choose("wire-pdf");
+    settled();
+    assertThat(html)
+        .content(StandardCharsets.UTF_8)
+        .contains("A bare divider gives no isolation")
+        .contains("Licensed work under local codes")
+        .contains("<svg");
+    assertThat(new String(Files.readAllBytes(pdf), 0, 5, StandardCharsets.US_ASCII))
+        .isEqualTo("%PDF-");
+  }
+
+  // Practice.
+
+  @Test
+  void practiceHidesAFaultAndKeepsTheResult() {
+    openDemo("BL-P1", WorkStep.WIRE);
+    Channel before = channel();
+    hands.click("tab-practice");
+    settled();
+    hands.click("practice-start");
+    assertThat(text("practice-reason")).startsWith("Type your name first");
+    hands.fill("practice-learner", "Wren");
+    hands.click("practice-start");
+    settled();
+    assertThat(table("practice-readings").getItems()).hasSize(1);
+    hands.click("practice-measure");
+    settled();
+    hands.fill("practice-at", "900");
+    hands.click("practice-measure");
+    assertThat(text("practice-reason")).contains("outside the range");
+    assertThat(table("practice-readings").getItems()).hasSize(2);
+    hands.click("practice-answer");
+    assertThat(text("practice-reason")).isEqualTo("Choose which fault it is.");
+    hands.run(
+        () -> {
+          @SuppressWarnings("unchecked")
+          var names = (ComboBox<Fault>) shell.scene().lookup("#practice-name");
+          names.setValue(names.getItems().getFirst());
+        });
+    hands.click("practice-answer");
+    settled();
+    assertThat(text("practice-verdict")).matches("Right: .*|It was .*");
+    assertThat(channel()).as("the channel itself is never touched").isEqualTo(before);
+    onDisk();
+    try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
+      List<PracticeResult> kept = file.practice();
+      assertThat(kept).hasSize(1);
+      assertThat(kept.getFirst().learner()).isEqualTo("Wren");
+      assertThat(kept.getFirst().measurements()).isEqualTo(1);
+    }
+    assertThat(Hands.ask(() -> desk.aside())).contains(Desk.Aside.PRACTICE);
+  }
+}
