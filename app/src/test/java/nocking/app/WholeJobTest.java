@@ -76,11 +76,13 @@ class WholeJobTest extends WindowTest {
   private void wire() {
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT3);
     hands.click("pins").run(() -> grid("pins").getSelectionModel().select(0));
-    hands.type("red").press(KeyCode.TAB).type("J4-1").press(KeyCode.ENTER);
+    hands.type("red").press(KeyCode.TAB).type("A").press(KeyCode.TAB).type("J4-1");
+    hands.press(KeyCode.ENTER);
     assertThat(channel().wiring().pins().getFirst().wire()).isEqualTo("red");
+    assertThat(channel().wiring().pins().getFirst().position()).isEqualTo("A");
     assertThat(channel().wiring().pins().getFirst().terminal()).isEqualTo("J4-1");
-    assertThat(cell("pins", 2, 3)).isEqualTo("400.0 mV");
-    assertThat(cell("pins", 3, 5)).isEqualTo("1.934 V");
+    assertThat(cell("pins", 2, 5)).isEqualTo("400 mV ±25 mV");
+    assertThat(cell("pins", 3, 6)).isEqualTo("265 mV … 1.93 V");
   }
 
   @SuppressWarnings("unchecked")

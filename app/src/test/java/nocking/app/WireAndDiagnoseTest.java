@@ -294,13 +294,17 @@ class WireAndDiagnoseTest extends WindowTest {
     openDemo("SG-P1", WorkStep.WIRE);
     hands.click("wire-look-before-power");
     settled();
-    cell("pairs", 0, 4, "1.2");
+    cell("pairs", 3, 4, "1.2");
     assertThat(hands.has("finding-pins-before-power")).isTrue();
-    cell("pairs", 0, 4, "5.02k");
-    cell("pairs", 1, 4, "OL");
+    cell("pairs", 3, 4, "5.02k");
+    cell("pairs", 4, 4, "OL");
     assertThat(hands.has("finding-pins-before-power")).isTrue();
-    cell("pairs", 1, 4, "418");
+    cell("pairs", 4, 4, "418");
     assertThat(hands.has("finding-pins-before-power")).isFalse();
+    cell("pairs", 2, 4, "OL");
+    assertThat(hands.has("finding-continuity")).isTrue();
+    cell("pairs", 2, 4, "1.1");
+    assertThat(hands.has("finding-continuity")).isFalse();
   }
 
   @Test

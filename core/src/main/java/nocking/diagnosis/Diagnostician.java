@@ -34,6 +34,7 @@ public final class Diagnostician {
   private static final int COARSE = 80;
   private static final int REFINED = 32;
   private static final int UNKNOWN_STEPS = 16;
+  private static final double IN_QUESTION = 1e-6;
   private static final double MOST_ALIKE = 9;
   private static final double NO_DISPLAY = -50;
   private static final int SAMPLES = 5;
@@ -47,6 +48,7 @@ public final class Diagnostician {
   private final List<Hypothesis> hypotheses;
   private final List<Place> places;
   private final double nudge;
+  private final double count;
   private final Map<Double, Column> columns = new HashMap<>();
 
   private Diagnostician(Subject subject, Meter meter, Map<FaultKind, Double> priors) {
@@ -61,6 +63,7 @@ public final class Diagnostician {
     hypotheses = List.copyOf(list);
     Span w = subject.channel().definition().working();
     double stated = subject.channel().definition().toleranceOrNaN();
+    count = subject.path().countsWorth(w.middle());
     nudge = (Double.isNaN(stated) ? 0.01 * w.width() : stated) / TOLERANCE_SIGMAS;
   }
 
@@ -99,9 +102,8 @@ public final class Diagnostician {
     var list = new ArrayList<Explanation>();
     for (Posterior p : posteriors) {
       double probability = Math.exp(p.logWeight() - top) / total;
-      list.add(
-          new Explanation(
-              p.fault(), probability, p.misfit(), expected(p.hypothesis(), p.fault(), seen)));
+      List<Double> expected = probability > IN_QUESTION ? expected(p.fault(), seen) : List.of();
+      list.add(new Explanation(p.fault(), probability, p.misfit(), seen.size(), expected));
     }
     list.sort(Comparator.comparingDouble(Explanation::probability).reversed());
     return new Ranking(List.copyOf(seen), List.copyOf(list));
@@ -437,13 +439,12 @@ public final class Diagnostician {
   private double sigma(Place place, double value) {
     if (!place.equals(Place.DISPLAY)) return meter.uncertainty(value, place);
     Span w = subject.channel().definition().working();
-    double count = subject.path().countsWorth(w.middle());
     double least = Math.max(count, 1e-4 * w.width());
     // A number far outside the range comes of a slip and is off by its share, not by a count.
     return Math.hypot(least / 2, 1e-3 * Math.max(0, Math.abs(value) - w.width()));
   }
 
-  private List<Double> expected(int h, Fault fault, List<Observation> seen) {
+  private List<Double> expected(Fault fault, List<Observation> seen) {
     var list = new ArrayList<Double>();
     for (Observation o : seen) {
       list.add(o.inputKnown() ? reading(fault, o.place(), o.at()) : Double.NaN);

@@ -9,13 +9,16 @@ import nocking.fault.Fault;
  * @param fault at its likeliest degree
  * @param probability after what was seen, among all faults
  * @param misfit sum of the squared differences in standard deviations at the likeliest degree
- * @param expected what each observation should have been, in its place's unit
+ * @param observations how many were weighed
+ * @param expected what each observation should have been, in its place's unit; empty for an
+ *     explanation that is out of the question
  */
-public record Explanation(Fault fault, double probability, double misfit, List<Double> expected) {
+public record Explanation(
+    Fault fault, double probability, double misfit, int observations, List<Double> expected) {
 
   /** True when the differences are what meter and tolerances leave open. */
   public boolean fits() {
-    int n = Math.max(1, expected.size());
+    int n = Math.max(1, observations);
     return misfit <= n + 5 * Math.sqrt(2.0 * n);
   }
 }

@@ -20,9 +20,16 @@ final class WireReadings implements Rule {
   public Stream<Finding> examine(Evidence e) {
     WirePlan plan = e.channel().wiring();
     boolean measured =
-        !plan.pairs().isEmpty() || plan.pins().stream().anyMatch(p -> p.measured() != null);
+        !plan.pairs().isEmpty()
+            || plan.pins().stream().anyMatch(p -> p.measured() != null || p.continuity() != null);
     if (!measured) return Stream.empty();
     var list = new ArrayList<Finding>();
+    for (int i = 0; i < plan.pins().size(); i++) {
+      Pin p = plan.pins().get(i);
+      if (p.continuity() != null && p.continuity().number() > p.mostContinuity()) {
+        list.add(continuity(p).at(i));
+      }
+    }
     for (PairExpectation pair : e.pairs()) {
       plan.pair(pair.first(), pair.second())
           .filter(v -> !pair.holds(v.number()))
@@ -32,7 +39,8 @@ final class WireReadings implements Rule {
     for (PinExpectation p : pins) {
       if (p.pin() < 0 || p.window() == null) continue;
       Value v = plan.pins().get(p.pin()).measured();
-      if (v != null && !p.window().contains(v.number())) list.add(pin(e, p, v));
+      if (v == null || p.window().contains(v.number())) continue;
+      list.add(reversed(p, v) ? polarity(p, v) : pin(e, p, v));
     }
     return list.stream();
   }
@@ -52,6 +60,40 @@ final class WireReadings implements Rule {
             "%s reads %s before power".formatted(capital(pins), seen),
             "It must read %s. Do not switch on before it does.".formatted(pair.says()))
         .at(pair.first());
+  }
+
+  private static Finding continuity(Pin p) {
+    double ohms = p.continuity().number();
+    boolean open = ohms >= PairReading.OPEN;
+    return Finding.of(
+        "continuity",
+        Severity.WARNING,
+        WorkStep.WIRE,
+        open
+            ? "The %s wire has no continuity".formatted(p.function().title())
+            : "The %s wire has %s"
+                .formatted(p.function().title(), Numbers.engineering(ohms, "Ω", 2)),
+        "From end to end it may have at most %s. Wiggle the plug while you measure; crimp it anew."
+            .formatted(Numbers.engineering(p.mostContinuity(), "Ω", 2)));
+  }
+
+  /** The supply's own volts with the wrong sign: the meter sees the pins swapped. */
+  private static boolean reversed(PinExpectation p, Value v) {
+    return p.name().equals(Pin.Function.SUPPLY.title())
+        && Math.abs(v.number() + p.atRest()) < 0.1 * p.atRest();
+  }
+
+  private static Finding polarity(PinExpectation p, Value v) {
+    return Finding.of(
+            "polarity",
+            Severity.STOP,
+            WorkStep.WIRE,
+            "Supply and ground are swapped",
+            "The supply pin reads %s and must read %s. Switch off before anything else: many sensors do not survive it."
+                .formatted(
+                    Numbers.engineering(v.number(), "V", 3),
+                    Numbers.engineering(p.atRest(), "V", 3)))
+        .at(p.pin());
   }
 
   private static Finding pin(Evidence e, PinExpectation p, Value v) {

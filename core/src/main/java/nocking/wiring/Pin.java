@@ -12,6 +12,7 @@ import nocking.quantity.Value;
  * @param terminal where it ends at the receiver
  * @param length of the wire in metres, at least 0; null when not known
  * @param measured volts at rest against ground; null until it is entered
+ * @param continuity ohms from end to end before power; null until it is entered
  */
 public record Pin(
     Function function,
@@ -19,7 +20,8 @@ public record Pin(
     String position,
     String terminal,
     Value length,
-    Value measured) {
+    Value measured,
+    Value continuity) {
   /** What a wire carries. */
   public enum Function {
     SUPPLY("supply"),
@@ -46,26 +48,40 @@ public record Pin(
 
   /** A wire of which only its colour and its terminal are known. */
   public static Pin of(Function function, String wire, String terminal) {
-    return new Pin(function, wire, "", terminal, null, null);
+    return new Pin(function, wire, "", terminal, null, null, null);
   }
 
   public Pin withWire(String v) {
-    return new Pin(function, v, position, terminal, length, measured);
+    return new Pin(function, v, position, terminal, length, measured, continuity);
   }
 
   public Pin withPosition(String v) {
-    return new Pin(function, wire, v, terminal, length, measured);
+    return new Pin(function, wire, v, terminal, length, measured, continuity);
   }
 
   public Pin withTerminal(String v) {
-    return new Pin(function, wire, position, v, length, measured);
+    return new Pin(function, wire, position, v, length, measured, continuity);
   }
 
   public Pin withLength(Value v) {
-    return new Pin(function, wire, position, terminal, v, measured);
+    return new Pin(function, wire, position, terminal, v, measured, continuity);
   }
 
   public Pin withMeasured(Value v) {
-    return new Pin(function, wire, position, terminal, length, v);
+    return new Pin(function, wire, position, terminal, length, v, continuity);
+  }
+
+  public Pin withContinuity(Value v) {
+    return new Pin(function, wire, position, terminal, length, measured, v);
+  }
+
+  /**
+   * Most ohms of a sound wire from end to end: half an ohm for two contacts and the meter's leads,
+   * and copper of 0.14 mm² (IEC 60228, 0.0172 Ω·mm²/m) over its length; 10 m where that is not
+   * known.
+   */
+  public double mostContinuity() {
+    double metres = length == null ? 10 : length.number();
+    return 0.5 + 0.0172 / 0.14 * metres;
   }
 }

@@ -32,6 +32,7 @@ import nocking.sensor.TableSensor;
 import nocking.stage.NonInvertingAmp;
 import nocking.stage.PullUp;
 import nocking.stage.SeriesResistor;
+import nocking.wiring.PairReading;
 import nocking.wiring.Pin;
 import nocking.wiring.Thresholds;
 import nocking.wiring.WirePlan;
@@ -173,6 +174,31 @@ class WireRulesTest {
     WirePlan plan = c.wiring();
     int i = plan.indexOf(f);
     return c.withWiring(plan.with(i, plan.pins().get(i).withMeasured(v(volts))));
+  }
+
+  @Test
+  void reversedSupplyStopsTheWork() {
+    Channel c = measured(Channels.blower(), Pin.Function.SUPPLY, -4.98);
+    assertThat(found(c, "polarity").severity()).isEqualTo(Severity.STOP);
+    assertThat(finding(measured(Channels.blower(), Pin.Function.SUPPLY, 4.98), "polarity"))
+        .isEmpty();
+  }
+
+  /** 25 m of 0.14 mm² copper have 3.07 Ω; half an ohm is left for contacts and leads. */
+  @Test
+  void wireThatIsNotThroughIsNamed() {
+    Channel c = Channels.blower();
+    assertThat(finding(through(c, 3.5), "continuity")).isEmpty();
+    assertThat(found(through(c, 3.7), "continuity").headline())
+        .isEqualTo("The signal wire has 3.7 Ω");
+    assertThat(found(through(c, PairReading.OPEN), "continuity").headline())
+        .isEqualTo("The signal wire has no continuity");
+  }
+
+  private static Channel through(Channel c, double ohms) {
+    int i = c.wiring().indexOf(Pin.Function.SIGNAL);
+    Pin p = c.wiring().pins().get(i).withLength(v(25)).withContinuity(v(ohms));
+    return c.withWiring(c.wiring().with(i, p));
   }
 
   @Test

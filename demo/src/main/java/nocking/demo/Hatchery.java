@@ -83,7 +83,7 @@ public final class Hatchery {
 
   static Pin wire(
       Pin.Function function, String colour, String position, String terminal, double metres) {
-    return new Pin(function, colour, position, terminal, Value.of(metres), null);
+    return new Pin(function, colour, position, terminal, Value.of(metres), null, null);
   }
 
   /** The channel with the fault thresholds that its own circuit proposes. */

@@ -96,7 +96,7 @@ class BookStoreTest {
     }
     assertThat(onDisk().channels())
         .as("the next edit brings everything that was missing")
-        .hasSize(11);
+        .hasSize(12);
   }
 
   private void sql(String statement) throws SQLException {

@@ -110,6 +110,15 @@ public final class WireSheet {
     out.append(
         "<h2>Before power, receiver unplugged</h2><table><tr><th>pins</th><th class=\"n\">must"
             + " read</th><th class=\"n\">window</th><th class=\"n\">measured</th></tr>\n");
+    for (int i = 0; i < plan.pins().size(); i++) {
+      Pin p = plan.pins().get(i);
+      out.append(
+          "<tr><td>%s</td><td class=\"n\">continuity</td><td class=\"n\">at most %s</td><td class=\"n blank\">%s</td></tr>\n"
+              .formatted(
+                  text((i + 1) + " " + p.function().title() + ", end to end"),
+                  Numbers.engineering(p.mostContinuity(), "Ω", 2),
+                  p.continuity() == null ? "" : text(p.continuity().typed())));
+    }
     for (PairExpectation e : expected) {
       String window =
           Double.isNaN(e.ohms())

@@ -28,6 +28,7 @@ import nocking.app.desk.Desk;
 import nocking.app.desk.Latest;
 import nocking.app.stage.StageView;
 import nocking.channel.Channel;
+import nocking.channel.Hazard;
 import nocking.diagnosis.Diagnosis;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Explanation;
@@ -88,6 +89,7 @@ public final class DiagnoseView implements StageView {
   private final Label verdict = new Label();
   private final PlotView plot = new PlotView("diagnose-plot", "What the display would show");
   private final GridPane readings = new GridPane();
+  private final Label caution = Paper.caption("");
   private final PriorsPanel priorsPanel;
   private final VBox lower = new VBox(6);
   private final Segments<Look> looks;
@@ -122,9 +124,6 @@ public final class DiagnoseView implements StageView {
     verdict.getStyleClass().add("caption");
     verdict.setMinHeight(Region.USE_PREF_SIZE);
     priorsPanel = new PriorsPanel(priors, this::refreshEngine);
-    var caution =
-        Paper.caption(
-            "Live: one probe at a time, use the ground post. Local codes and the maker come first.");
     caution.getStyleClass().add("caution-line");
     var meterRow = row(new Label("Meter ±"), accuracy, counts, input);
     accuracy.field().setMaxWidth(84);
@@ -287,6 +286,7 @@ public final class DiagnoseView implements StageView {
         Numbers.trimmed(meter.percent(), 4) + " % + " + Numbers.trimmed(meter.digits(), 4), "");
     counts.show(Numbers.trimmed(meter.counts(), 8), "");
     input.show(Numbers.compact(meter.inputResistance(), "", 4).strip(), "Ω");
+    caution.setText(caution(c));
     seen.editable(desk.editable());
     seen.show(c.seen().size());
     double high = 30 + 25.0 * Math.clamp(c.seen().size(), 2, 5);
@@ -317,6 +317,20 @@ public final class DiagnoseView implements StageView {
     boolean dark = desk.dark();
     List<Observation> observed = c.seen().stream().map(Diagnosis::observed).toList();
     work.run(() -> find(own, observed, a, dark), f -> take(c, f));
+  }
+
+  /** What can hurt whoever measures here. */
+  private static String caution(Channel c) {
+    List<Hazard> hazards = c.definition().hazards();
+    String first =
+        hazards.contains(Hazard.MAINS)
+            ? "Mains: everything behind a bare divider may be live. Licensed work under local codes."
+            : hazards.contains(Hazard.SAFETY_SIGNAL)
+                ? "A machine acts on this signal: disconnect nothing without the competent person."
+                : hazards.contains(Hazard.MOVING)
+                    ? "Moving parts: lock the machine out before you reach in."
+                    : "Local codes and the maker's instructions come first.";
+    return "Live: one probe at a time, use the ground post. " + first;
   }
 
   private static boolean sameCircuit(Channel a, Channel b) {

@@ -1,6 +1,7 @@
 package nocking.app.stage.wire;
 
 import java.util.List;
+import java.util.Optional;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nocking.app.control.Grid;
@@ -27,12 +28,12 @@ final class PairsPanel extends VBox {
                 "pairs",
                 "Define the sensor first: what the meter must show follows from it.",
                 List.of(
-                    Column.shown("pins", 70, false, i -> rows.get(i).name()),
+                    Column.shown("pins", 70, false, i -> wire(i) ? "" + (i + 1) : row(i).name()),
                     Column.shown("between", 170, false, this::between),
-                    Column.shown("must read", 150, true, i -> rows.get(i).says()),
+                    Column.shown("must read", 150, true, this::mustRead),
                     Column.shown("window", 150, true, this::window),
                     Column.typed("measured", 100, true, this::measured, this::take),
-                    Column.shown("", 100, true, this::verdict).styled(this::style)),
+                    Column.shown("verdict", 100, true, this::verdict).styled(this::style)),
                 i -> false)
             .onPaste(
                 (row, column, block) -> {
@@ -52,15 +53,32 @@ final class PairsPanel extends VBox {
     return desk.channel().orElseThrow().wiring();
   }
 
+  /** The wires from end to end come first, then the pairs. */
+  private boolean wire(int i) {
+    return i < plan().pins().size();
+  }
+
+  private PairExpectation row(int i) {
+    return rows.get(i - plan().pins().size());
+  }
+
   private String between(int i) {
-    PairExpectation e = rows.get(i);
+    if (wire(i)) return plan().pins().get(i).function().title() + ", end to end";
+    PairExpectation e = row(i);
     return plan().pins().get(e.first()).function().title()
         + " to "
         + plan().pins().get(e.second()).function().title();
   }
 
+  private String mustRead(int i) {
+    return wire(i) ? "continuity" : row(i).says();
+  }
+
   private String window(int i) {
-    PairExpectation e = rows.get(i);
+    if (wire(i)) {
+      return "at most " + Numbers.engineering(plan().pins().get(i).mostContinuity(), "Ω", 2);
+    }
+    PairExpectation e = row(i);
     return Double.isNaN(e.ohms())
         ? ""
         : Numbers.compact(e.window().low(), "Ω", 3)
@@ -68,13 +86,26 @@ final class PairsPanel extends VBox {
             + Numbers.compact(e.window().high(), "Ω", 3);
   }
 
+  private Optional<Value> value(int i) {
+    return wire(i)
+        ? Optional.ofNullable(plan().pins().get(i).continuity())
+        : plan().pair(row(i).first(), row(i).second());
+  }
+
   private String measured(int i) {
-    return plan().pair(rows.get(i).first(), rows.get(i).second()).map(Value::typed).orElse("");
+    return value(i).map(Value::typed).orElse("");
   }
 
   private void take(int i, String text) {
-    PairExpectation e = rows.get(i);
     Value v = text.isBlank() ? null : PairReading.read(text);
+    if (wire(i)) {
+      desk.edit(
+          "enter continuity",
+          "",
+          c -> c.withWiring(c.wiring().with(i, c.wiring().pins().get(i).withContinuity(v))));
+      return;
+    }
+    PairExpectation e = row(i);
     desk.edit(
         "enter resistance between pins",
         "",
@@ -82,11 +113,10 @@ final class PairsPanel extends VBox {
   }
 
   private String verdict(int i) {
-    PairExpectation e = rows.get(i);
-    return plan()
-        .pair(e.first(), e.second())
-        .map(v -> e.holds(v.number()) ? "in" : v.number() < PairExpectation.SHORT ? "short" : "out")
-        .orElse("");
+    if (value(i).isEmpty()) return "";
+    double v = value(i).get().number();
+    if (wire(i)) return v <= plan().pins().get(i).mostContinuity() ? "in" : "not through";
+    return row(i).holds(v) ? "in" : v < PairExpectation.SHORT ? "short" : "out";
   }
 
   private String style(int i) {
@@ -97,7 +127,7 @@ final class PairsPanel extends VBox {
   void refresh() {
     rows = desk.analysis().pairs();
     grid.editable(desk.editable());
-    grid.show(rows.size());
+    grid.show(rows.isEmpty() ? 0 : plan().pins().size() + rows.size());
   }
 
   void switched() {

@@ -370,7 +370,11 @@ public final class WireStage implements StageView {
     grid.setPrefHeight(high);
     grid.setMaxHeight(high + 40);
     pinsPaper.note(
-        rows.isEmpty() ? "" : "against ground, at rest " + a.amount(c.definition().restOrLow()));
+        rows.isEmpty()
+            ? ""
+            : "at rest "
+                + a.amount(c.definition().restOrLow())
+                + " · live: one probe at a time, ground post first");
     Node shown =
         switch (look) {
           case FAULTS -> faults;
