@@ -259,7 +259,7 @@ class WireAndDiagnoseTest extends WindowTest {
     hands.click("tab-diagnose");
     settled();
     assertThat(explanation(0)).startsWith("leak from signal to ground");
-    hands.click("diagnose-look-how-common");
+    hands.click("diagnose-look-weights");
     settled();
     int leak = FaultKind.LEAK_TO_GROUND.ordinal() - 1;
     cell("priors", leak, 3, "0");

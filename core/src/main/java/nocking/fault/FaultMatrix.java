@@ -286,6 +286,8 @@ public final class FaultMatrix {
   /** Thresholds that tell the broken wires from good readings. */
   public ThresholdProposal thresholds() {
     return ThresholdProposal.of(
-        band, rows.stream().filter(r -> BROKEN.contains(r.fault().kind())).toList());
+        band,
+        rows.stream().filter(r -> BROKEN.contains(r.fault().kind())).toList(),
+        subject.channel().converter().reference().number());
   }
 }

@@ -1,5 +1,6 @@
 package nocking.fault;
 
+import java.util.Optional;
 import nocking.quantity.Span;
 import nocking.sensor.CurrentLoop;
 import nocking.stage.Shunt;
@@ -11,8 +12,10 @@ import nocking.stage.Shunt;
  *     of a measured value (NAMUR NE 43) across its burden
  * @param margin what tolerance and noise may take at an end, volts
  * @param tolerance in the channel's unit: the channel's own, else 1 % of the working range
+ * @param limits volts that a standard gives for a failure, where one applies and the converter can
+ *     see them: a current loop's failure signals (NAMUR NE 43)
  */
-public record NormalBand(Span volts, double margin, double tolerance) {
+public record NormalBand(Span volts, double margin, double tolerance, Optional<Span> limits) {
   private static final double WITHOUT_TOLERANCE = 0.01;
   private static final double NOISE_COUNTS = 2;
 
@@ -37,9 +40,20 @@ public record NormalBand(Span volts, double margin, double tolerance) {
               offset + perAmpere * CurrentLoop.NORMAL.low(),
               offset + perAmpere * CurrentLoop.NORMAL.high());
       double least = Math.abs(perAmpere) * (CurrentLoop.NORMAL.low() - CurrentLoop.FAILURE_LOW);
-      return new NormalBand(live, Math.min(margin, least / 2), tolerance);
+      Span failure =
+          Span.between(
+              offset + perAmpere * CurrentLoop.FAILURE_LOW,
+              offset + perAmpere * CurrentLoop.FAILURE_HIGH);
+      double reference = subject.channel().converter().reference().number();
+      boolean seen = failure.low() > 0 && failure.high() < reference;
+      return new NormalBand(
+          live,
+          Math.min(margin, least / 2),
+          tolerance,
+          seen ? Optional.of(failure) : Optional.empty());
     }
-    return new NormalBand(new Span(ends.low() - margin, ends.high() + margin), margin, tolerance);
+    return new NormalBand(
+        new Span(ends.low() - margin, ends.high() + margin), margin, tolerance, Optional.empty());
   }
 
   private static double volts(Subject subject, double x) {

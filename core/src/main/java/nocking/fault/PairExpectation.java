@@ -116,9 +116,14 @@ public record PairExpectation(int first, int second, String name, double ohms, S
 
   /** What must be seen, in words: a value, or no short. */
   public String says() {
+    return Double.isNaN(ohms) ? "no short" : Numbers.engineering(ohms, "Ω", 3);
+  }
+
+  /** The window in words. */
+  public String windowSays() {
     return Double.isNaN(ohms)
-        ? "no short: above " + Numbers.compact(SHORT, "Ω", 2)
-        : Numbers.engineering(ohms, "Ω", 3);
+        ? "above " + Numbers.compact(SHORT, "Ω", 2)
+        : Numbers.compact(window.low(), "Ω", 3) + " … " + Numbers.compact(window.high(), "Ω", 3);
   }
 
   /** True when a measured resistance is good. */

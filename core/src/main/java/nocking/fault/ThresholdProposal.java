@@ -19,7 +19,10 @@ import nocking.wiring.Thresholds;
 public record ThresholdProposal(
     Optional<Thresholds> thresholds, double low, double high, List<FaultRow> hidden) {
 
-  static ThresholdProposal of(NormalBand band, List<FaultRow> broken) {
+  /**
+   * @param reference volts above which the converter tells nothing apart
+   */
+  static ThresholdProposal of(NormalBand band, List<FaultRow> broken, double reference) {
     double below = Double.NEGATIVE_INFINITY;
     double above = Double.POSITIVE_INFINITY;
     double room = 2 * band.margin();
@@ -27,13 +30,17 @@ public record ThresholdProposal(
     for (FaultRow r : broken) {
       if (r.floating()) hidden.add(r);
       else if (r.volts().high() + room <= band.volts().low()) {
-        below = Math.max(below, r.volts().high());
-      } else if (r.volts().low() - room >= band.volts().high()) {
-        above = Math.min(above, r.volts().low());
+        below = Math.max(below, Math.max(0, r.volts().high()));
+      } else if (Math.min(reference, r.volts().low()) - room >= band.volts().high()) {
+        above = Math.min(above, Math.min(reference, r.volts().low()));
       } else hidden.add(r);
     }
     double lowest = Double.isFinite(below) ? (below + band.volts().low()) / 2 : Double.NaN;
     double highest = Double.isFinite(above) ? (above + band.volts().high()) / 2 : Double.NaN;
+    if (band.limits().isPresent()) {
+      lowest = band.limits().get().low();
+      highest = band.limits().get().high();
+    }
     Value low = rounded(lowest, below, band.volts().low());
     Value high = rounded(highest, band.volts().high(), above);
     boolean none = low == null && high == null;

@@ -58,7 +58,8 @@ final class WireReadings implements Rule {
             shorted ? Severity.STOP : Severity.WARNING,
             WorkStep.WIRE,
             "%s reads %s before power".formatted(capital(pins), seen),
-            "It must read %s. Do not switch on before it does.".formatted(pair.says()))
+            "It must read %s, %s. Do not switch on before it does."
+                .formatted(pair.says(), pair.windowSays()))
         .at(pair.first());
   }
 

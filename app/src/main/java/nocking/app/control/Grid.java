@@ -39,6 +39,7 @@ public final class Grid extends VBox {
    * @param taker takes what was typed; null for a column that is worked out
    * @param style extra style class of a cell, or empty
    * @param graphic sign before the text, or null
+   * @param firm true when the column keeps its width where the table is narrow
    */
   public record Column(
       String title,
@@ -47,24 +48,30 @@ public final class Grid extends VBox {
       IntFunction<String> text,
       CellTaker taker,
       IntFunction<String> style,
-      IntFunction<Node> graphic) {
+      IntFunction<Node> graphic,
+      boolean firm) {
 
     public static Column shown(
         String title, double width, boolean number, IntFunction<String> text) {
-      return new Column(title, width, number, text, null, i -> "", i -> null);
+      return new Column(title, width, number, text, null, i -> "", i -> null, false);
     }
 
     public static Column typed(
         String title, double width, boolean number, IntFunction<String> text, CellTaker taker) {
-      return new Column(title, width, number, text, taker, i -> "", i -> null);
+      return new Column(title, width, number, text, taker, i -> "", i -> null, false);
     }
 
     public Column styled(IntFunction<String> v) {
-      return new Column(title, width, number, text, taker, v, graphic);
+      return new Column(title, width, number, text, taker, v, graphic, firm);
     }
 
     public Column signed(IntFunction<Node> v) {
-      return new Column(title, width, number, text, taker, style, v);
+      return new Column(title, width, number, text, taker, style, v, firm);
+    }
+
+    /** The same column, which others give way to. */
+    public Column keepingItsWidth() {
+      return new Column(title, width, number, text, taker, style, graphic, true);
     }
   }
 
@@ -129,7 +136,8 @@ public final class Grid extends VBox {
     column.setSortable(false);
     column.setReorderable(false);
     column.setPrefWidth(c.width);
-    column.setMinWidth(c.number && c.width < 100 ? c.width : Math.min(c.width, 40));
+    boolean keeps = c.firm || c.number && c.width < 100;
+    column.setMinWidth(keeps ? c.width : Math.min(c.width, 40));
     column.setEditable(c.taker != null);
     if (c.number) column.getStyleClass().add("number");
     column.setCellValueFactory(f -> new ReadOnlyObjectWrapper<>(f.getValue()));

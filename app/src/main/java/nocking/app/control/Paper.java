@@ -48,7 +48,7 @@ public final class Paper extends VBox {
     controls.setMinWidth(0);
     for (Node n : nodes) ((Region) n).setMinWidth(USE_PREF_SIZE);
     var beside = new HBox(10);
-    beside.setMinWidth(0);
+    beside.setMinWidth(USE_PREF_SIZE);
     beside.getChildren().addAll(nodes);
     head.getChildren().addAll(gap, beside);
     widthProperty()

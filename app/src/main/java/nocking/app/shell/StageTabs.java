@@ -17,6 +17,8 @@ import nocking.channel.WorkStep;
 
 /** The eight stages with a dot that says how far each has come. */
 final class StageTabs extends HBox {
+  private static final double NARROW = 1000;
+
   private final Desk desk;
   private final Map<WorkStep, Button> buttons = new EnumMap<>(WorkStep.class);
   private final Map<Desk.Aside, Button> asides = new EnumMap<>(Desk.Aside.class);
@@ -31,6 +33,7 @@ final class StageTabs extends HBox {
       number.getStyleClass().add("number");
       var name = new Label(step.title());
       name.getStyleClass().add("name");
+      name.setMinWidth(USE_PREF_SIZE);
       var dot = new HBox();
       dot.setAlignment(Pos.CENTER);
       var content = new HBox(6, number, name, dot);
@@ -44,12 +47,19 @@ final class StageTabs extends HBox {
       dots.put(step, dot);
       getChildren().add(button);
     }
+    widthProperty()
+        .addListener(
+            (o, before, width) -> {
+              getStyleClass().remove("narrow");
+              if (width.doubleValue() < NARROW) getStyleClass().add("narrow");
+            });
     var gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
     getChildren().add(gap);
     for (Desk.Aside aside : Desk.Aside.values()) {
       var name = new Label(aside.title());
       name.getStyleClass().add("name");
+      name.setMinWidth(USE_PREF_SIZE);
       var button = new Button(null, name);
       button.setContentDisplay(ContentDisplay.GRAPHIC_ONLY);
       button.getStyleClass().setAll("tab-button");

@@ -120,12 +120,7 @@ public final class WireSheet {
                   p.continuity() == null ? "" : text(p.continuity().typed())));
     }
     for (PairExpectation e : expected) {
-      String window =
-          Double.isNaN(e.ohms())
-              ? ""
-              : Numbers.compact(e.window().low(), "Ω", 3)
-                  + " … "
-                  + Numbers.compact(e.window().high(), "Ω", 3);
+      String window = e.windowSays();
       String between =
           "%s %s to %s"
               .formatted(

@@ -54,9 +54,9 @@ public final class DiagnoseView implements StageView {
 
   /** What stands in the lower sheet. */
   private enum Look {
-    ELSEWHERE("What each would show"),
-    READINGS("Expected against seen"),
-    PRIORS("How common");
+    ELSEWHERE("Elsewhere"),
+    READINGS("Readings"),
+    PRIORS("Weights");
 
     private final String title;
 
@@ -129,11 +129,14 @@ public final class DiagnoseView implements StageView {
     accuracy.field().setMaxWidth(84);
     counts.field().setMaxWidth(58);
     input.field().setMaxWidth(58);
-    var left = new Paper("What was seen", seen, entry, cue, caution, meterRow);
-    left.setMinWidth(296);
-    left.setPrefWidth(300);
+    var below = WheelScroll.of(new VBox(6, cue, caution, meterRow));
+    below.setFitToWidth(true);
+    below.setMinHeight(120);
+    var left = new Paper("What was seen", seen, entry, below);
+    left.setMinWidth(280);
+    left.setPrefWidth(296);
     left.setMaxWidth(330);
-    VBox.setVgrow(seen, Priority.ALWAYS);
+    VBox.setVgrow(below, Priority.ALWAYS);
     var explained = new Paper("Explanations", WheelScroll.of(explanations), verdict);
     explained.note("how well each agrees with all that was seen");
     VBox.setVgrow(explained, Priority.ALWAYS);

@@ -17,6 +17,7 @@ import nocking.quantity.Numbers;
 /** Explanations with a bar for how likely each is; one of them is looked at. */
 final class ExplanationList extends VBox {
   private static final double BAR = 96;
+  private static final double WIDE = 380;
 
   private final Consumer<Explanation> chosen;
 
@@ -56,6 +57,9 @@ final class ExplanationList extends VBox {
     var fits = new Label(e.fits() ? "" : "does not fit");
     fits.getStyleClass().add("text-warning");
     fits.setMinWidth(e.fits() ? 0 : 74);
+    // Where it is narrow the number alone has to do.
+    meter.visibleProperty().bind(widthProperty().greaterThan(WIDE));
+    meter.managedProperty().bind(meter.visibleProperty());
     var line = new HBox(8, name, fits, meter, chance);
     line.setAlignment(Pos.CENTER_LEFT);
     var button = new Button(null, line);

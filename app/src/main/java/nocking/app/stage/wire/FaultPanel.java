@@ -159,6 +159,7 @@ final class FaultPanel extends VBox {
     use.setText("Use proposal");
     use.setAccessibleText(proposed.map(p -> "Use " + p.says()).orElse(""));
     picture.setVisible(matrix.isPresent());
+    picture.setManaged(matrix.isPresent());
     if (matrix.isEmpty()) {
       detail.setText("Define the sensor first: every fault is worked out from the path.");
       shown = List.of();
@@ -210,6 +211,7 @@ final class FaultPanel extends VBox {
     matrix = Optional.empty();
     shown = List.of();
     picture.setVisible(false);
+    picture.setManaged(false);
     detail.setText("");
   }
 }

@@ -78,12 +78,7 @@ final class PairsPanel extends VBox {
     if (wire(i)) {
       return "at most " + Numbers.engineering(plan().pins().get(i).mostContinuity(), "Ω", 2);
     }
-    PairExpectation e = row(i);
-    return Double.isNaN(e.ohms())
-        ? ""
-        : Numbers.compact(e.window().low(), "Ω", 3)
-            + " … "
-            + Numbers.compact(e.window().high(), "Ω", 3);
+    return row(i).windowSays();
   }
 
   private Optional<Value> value(int i) {

@@ -1,6 +1,8 @@
 package nocking.app.stage.wire;
 
+import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.Text;
@@ -21,7 +23,7 @@ final class StepsPanel extends VBox {
         if (s.phase() != phase) continue;
         boolean ordered = phase != WireStep.Phase.NORMAL;
         if (ordered) number++;
-        list.getChildren().add(line(ordered ? number + "  " : "·  ", s));
+        list.getChildren().add(line(ordered ? String.valueOf(number) : "·", s));
       }
     }
     ScrollPane scroll = WheelScroll.of(list);
@@ -30,12 +32,15 @@ final class StepsPanel extends VBox {
     getChildren().add(scroll);
   }
 
-  private static TextFlow line(String mark, WireStep s) {
-    var number = new Text(mark);
+  private static HBox line(String mark, WireStep s) {
+    var number = new Label(mark);
     number.getStyleClass().add("step-mark");
+    number.setMinWidth(24);
     var what = new Text(s.text() + (s.why().isEmpty() ? "" : "  "));
     var why = new Text(s.why());
     why.getStyleClass().add("step-why");
-    return new TextFlow(number, what, why);
+    var words = new TextFlow(what, why);
+    HBox.setHgrow(words, Priority.ALWAYS);
+    return new HBox(number, words);
   }
 }

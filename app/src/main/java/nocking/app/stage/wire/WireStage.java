@@ -133,16 +133,17 @@ public final class WireStage implements StageView {
             "pins",
             "Define the sensor first: the expected voltages follow from the path.",
             List.of(
-                Column.shown("pin", 94, false, this::name),
-                Column.typed("wire", 82, false, i -> pin(i, Pin::wire), this::takeWire)
-                    .signed(this::swatch),
+                Column.shown("pin", 78, false, this::name).keepingItsWidth(),
+                Column.typed("wire", 78, false, i -> pin(i, Pin::wire), this::takeWire)
+                    .signed(this::swatch)
+                    .keepingItsWidth(),
                 Column.typed("plug", 50, false, i -> pin(i, Pin::position), this::takePosition),
                 Column.typed("terminal", 58, false, i -> pin(i, Pin::terminal), this::takeTerminal),
-                Column.typed("length", 48, true, this::length, this::takeLength),
-                Column.shown("at rest", 122, true, this::atRest),
+                Column.typed("length", 46, true, this::length, this::takeLength),
+                Column.shown("at rest", 118, true, this::atRest).keepingItsWidth(),
                 Column.shown("over the range", 138, true, this::range),
-                Column.typed("measured", 78, true, this::measured, this::takeMeasured),
-                Column.shown("verdict", 84, true, this::verdict).styled(this::verdictStyle)),
+                Column.typed("measured", 70, true, this::measured, this::takeMeasured),
+                Column.shown("verdict", 74, true, this::verdict).styled(this::verdictStyle)),
             i -> false)
         .onDelete(this::takeOut)
         .onPaste(
@@ -161,7 +162,7 @@ public final class WireStage implements StageView {
     boolean alternating =
         desk.channel().orElseThrow().sensor().signal() == Signal.ALTERNATING
             && plan().pins().get(e.pin()).function() == Pin.Function.SIGNAL;
-    return (e.pin() + 1) + " " + e.name() + (alternating ? ", RMS" : "");
+    return (e.pin() + 1) + " " + e.name() + (alternating ? " RMS" : "");
   }
 
   private String pin(int i, Function<Pin, String> of) {
@@ -372,9 +373,7 @@ public final class WireStage implements StageView {
     pinsPaper.note(
         rows.isEmpty()
             ? ""
-            : "at rest "
-                + a.amount(c.definition().restOrLow())
-                + " · live: one probe at a time, ground post first");
+            : "at rest " + a.amount(c.definition().restOrLow()) + " · one probe at a time");
     Node shown =
         switch (look) {
           case FAULTS -> faults;
