@@ -79,7 +79,12 @@ final class DiagnoseCommand extends JsonOption {
                                 analysis.pathProblem().orElse("no sensor is defined yet"))));
     List<Place> places = FaultMatrix.places(subject);
     List<Observation> observations =
-        SeenCsv.read(ColumnFile.read(seen), places, channel.unit()).stream()
+        SeenCsv.read(
+                ColumnFile.read(seen),
+                places,
+                channel.unit(),
+                s -> Diagnosis.requireInput(channel, s))
+            .stream()
             .map(Diagnosis::observed)
             .toList();
     var meter = new Meter(percent, digits, counts, QuantityParser.value(meterOhms, Unit.OHM));

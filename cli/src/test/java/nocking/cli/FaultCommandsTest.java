@@ -115,6 +115,11 @@ class FaultCommandsTest {
     assertThat(bad.err()).startsWith("nocking: b.csv, row 2, column value: ");
     Path empty = file("c.csv", "place,at,value\n");
     assertThat(Console.run("diagnose", sluice, "--seen", empty).code()).isEqualTo(3);
+    Path input = file("i.csv", "place,at,value\nreceiver,-500,4.4\n");
+    assertThat(Console.run("diagnose", sluice, "--seen", input).err())
+        .isEqualTo("nocking: i.csv, row 2: the input reads -500, expected -10 … 110 %.\n");
+    Path huge = file("h.csv", "place,at,value\ndisplay,50,1e308\n");
+    assertThat(Console.run("diagnose", sluice, "--seen", huge).code()).isEqualTo(1);
     Path columns = file("d.csv", "where,what\ndisplay,2\n");
     assertThat(Console.run("diagnose", sluice, "--seen", columns).err())
         .isEqualTo("nocking: d.csv has no column 'value'; it has where, what.\n");

@@ -2,7 +2,10 @@ package nocking.diagnosis;
 
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import nocking.channel.Channel;
 import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.wiring.PairReading;
 import nocking.wiring.Place;
@@ -13,6 +16,41 @@ public final class Diagnosis {
   private static final Pattern DECIMALS = Pattern.compile("[-+]?[0-9]*\\.?([0-9]*)");
 
   private Diagnosis() {}
+
+  /**
+   * Inputs at which a channel can be looked at: the working and the sensor's rated range with a
+   * tenth beyond, but not where the sensor has no value at all.
+   */
+  public static Span inputs(Channel c) {
+    Span w = c.definition().working();
+    Span r = c.sensor().rated(c.unit());
+    double low = Math.min(w.low(), r.low());
+    double high = Math.max(w.high(), r.high());
+    double more = 0.1 * (high - low);
+    Span wide = new Span(low - more, high + more);
+    return c.sensor()
+        .known(c.unit())
+        .map(k -> new Span(Math.max(k.low(), wide.low()), Math.min(k.high(), wide.high())))
+        .orElse(wide);
+  }
+
+  /**
+   * Refuses an input at which nothing can have been seen.
+   *
+   * @throws QuantityException naming the input and the range
+   */
+  public static void requireInput(Channel c, Seen s) {
+    if (s.at() == null || inputs(c).contains(s.at().number())) return;
+    Span range = inputs(c);
+    throw new QuantityException(
+        "the input reads %s, expected %s … %s %s"
+            .formatted(
+                s.at().typed(),
+                Numbers.trimmed(range.low(), 5),
+                Numbers.trimmed(range.high(), 5),
+                c.unit().symbol())
+            .strip());
+  }
 
   /** What was seen as an observation; the digits that were typed say how exact a display is. */
   public static Observation observed(Seen s) {

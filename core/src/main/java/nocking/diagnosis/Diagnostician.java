@@ -34,6 +34,10 @@ public final class Diagnostician {
   private static final int COARSE = 80;
   private static final int REFINED = 32;
   private static final int UNKNOWN_STEPS = 16;
+
+  /** So many standard deviations off is as wrong as any more, and still a number. */
+  private static final double FAR = 1e6;
+
   private static final double IN_QUESTION = 1e-6;
   private static final double MOST_ALIKE = 9;
   private static final double NO_DISPLAY = -50;
@@ -336,7 +340,7 @@ public final class Diagnostician {
           double wide = p[0][Math.min(n - 1, i + 1)] - p[0][Math.max(0, i - 1)];
           if (!Double.isNaN(wide)) sigma = Math.hypot(sigma, wide / 4);
         }
-        double r = (o.value() - value) / sigma;
+        double r = Math.clamp((o.value() - value) / sigma, -FAR, FAR);
         double z = slope / sigma;
         squares[i] += r * r;
         cross[i] += r * z;
@@ -387,7 +391,7 @@ public final class Diagnostician {
             double sigma = sigma(o, value);
             double step = before == null ? 0 : Math.abs(at[0][i] - before[0][i]) / 16;
             double wide = Math.hypot(sigma, step);
-            double r = (o.value() - value) / wide;
+            double r = Math.clamp((o.value() - value) / wide, -FAR, FAR);
             joint[i][x] -= Math.log(wide) + 0.5 * r * r;
           }
         }

@@ -26,11 +26,12 @@ public record ThresholdProposal(
     double below = Double.NEGATIVE_INFINITY;
     double above = Double.POSITIVE_INFINITY;
     double room = 2 * band.margin();
+    double floor = Math.min(0, band.volts().low() - room);
     var hidden = new ArrayList<FaultRow>();
     for (FaultRow r : broken) {
       if (r.floating()) hidden.add(r);
       else if (r.volts().high() + room <= band.volts().low()) {
-        below = Math.max(below, Math.max(0, r.volts().high()));
+        below = Math.max(below, Math.max(floor, r.volts().high()));
       } else if (Math.min(reference, r.volts().low()) - room >= band.volts().high()) {
         above = Math.min(above, Math.min(reference, r.volts().low()));
       } else hidden.add(r);
@@ -43,7 +44,8 @@ public record ThresholdProposal(
     }
     Value low = rounded(lowest, below, band.volts().low());
     Value high = rounded(highest, band.volts().high(), above);
-    boolean none = low == null && high == null;
+    boolean crossed = low != null && high != null && low.number() >= high.number();
+    boolean none = crossed || low == null && high == null;
     return new ThresholdProposal(
         none ? Optional.empty() : Optional.of(new Thresholds(low, high)),
         low == null ? Double.NaN : band.volts().low() - low.number(),

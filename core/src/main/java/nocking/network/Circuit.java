@@ -190,7 +190,7 @@ public final class Circuit {
    * @throws IllegalStateException when sources contradict each other
    */
   public Settled settle(Span floating) {
-    List<Integer> loose = looseGroups();
+    List<List<String>> loose = looseGroups();
     if (loose.isEmpty()) {
       double[] x = limited(parts);
       return new Settled(x, x);
@@ -198,11 +198,26 @@ public final class Circuit {
     return new Settled(limited(held(loose, floating.low())), limited(held(loose, floating.high())));
   }
 
-  private List<Part> held(List<Integer> loose, double volts) {
+  /** Every loose group taken to a voltage, but no further than what limits one of its nodes. */
+  private List<Part> held(List<List<String>> loose, double volts) {
     var all = new ArrayList<>(parts);
-    var names = List.copyOf(nodes.keySet());
-    for (int node : loose) all.add(new Source(names.get(node), GROUND, volts));
+    for (List<String> group : loose) {
+      double v = volts;
+      for (String node : group) {
+        if (limits.containsKey(node) && !driven(node)) v = limits.get(node).clamp(v);
+      }
+      all.add(new Source(group.getFirst(), GROUND, v));
+    }
     return all;
+  }
+
+  /** True when an amplifier gives the node its voltage. */
+  private boolean driven(String node) {
+    return parts.stream()
+        .anyMatch(
+            p ->
+                p instanceof Amplifier a && a.out.equals(node)
+                    || p instanceof Controlled c && c.out.equals(node));
   }
 
   /** Node voltages at rest, once for each end of what a floating node may be. */
@@ -242,8 +257,11 @@ public final class Circuit {
     }
   }
 
-  /** One node of every group that no conducting part joins to ground. */
-  private List<Integer> looseGroups() {
+  /**
+   * The groups of nodes that nothing joins to ground. A current source joins nothing: without
+   * another way its current does not say where the node is.
+   */
+  private List<List<String>> looseGroups() {
     int[] leader = new int[nodes.size() + 1];
     for (int i = 0; i < leader.length; i++) leader[i] = i;
     for (Part part : parts) {
@@ -252,15 +270,15 @@ public final class Circuit {
         case Source s -> join(leader, s.plus, s.minus);
         case Controlled c -> join(leader, c.out, c.reference);
         case Amplifier a -> join(leader, a.out, GROUND);
-        case Current c -> join(leader, c.from, c.to);
         case Loop l -> join(leader, l.from, l.to);
+        case Current c -> {}
       }
     }
     int ground = root(leader, nodes.size());
-    var groups = new LinkedHashMap<Integer, Integer>();
-    for (int i = 0; i < nodes.size(); i++) {
-      int r = root(leader, i);
-      if (r != ground) groups.putIfAbsent(r, i);
+    var groups = new LinkedHashMap<Integer, List<String>>();
+    for (var node : nodes.entrySet()) {
+      int r = root(leader, node.getValue());
+      if (r != ground) groups.computeIfAbsent(r, k -> new ArrayList<>()).add(node.getKey());
     }
     return List.copyOf(groups.values());
   }

@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.Map;
 import java.util.Random;
 import java.util.stream.LongStream;
+import nocking.quantity.Span;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -110,6 +111,53 @@ class CircuitTest {
     assertThatThrownBy(c::solve)
         .isInstanceOf(IllegalStateException.class)
         .hasMessageContaining("floats");
+  }
+
+  /** Nothing holds the input of the follower: it may be anything, and so may its output. */
+  @Test
+  void floatingInputTakesItsOutputAlong() {
+    var c =
+        new Circuit()
+            .resistor("pin", "in", 1e3)
+            .amplifier("in", "out", "out")
+            .limit("out", new Span(0.1, 3.2))
+            .resistor("out", Circuit.GROUND, 10e3)
+            .source("S", Circuit.GROUND, 5);
+    Circuit.Settled s = c.settle(new Span(0, 5));
+    assertThat(s.floats("in", Circuit.GROUND)).isTrue();
+    assertThat(s.span("out", Circuit.GROUND)).isEqualTo(new Span(0.1, 3.2));
+    assertThat(s.floats("S", Circuit.GROUND)).isFalse();
+    // A meter of 10 MΩ holds what nothing else does.
+    Circuit.Settled metered = c.copy().resistor("in", Circuit.GROUND, 10e6).settle(new Span(0, 5));
+    assertThat(metered.floats("in", Circuit.GROUND)).isFalse();
+    assertThat(metered.volts("in", Circuit.GROUND)).isCloseTo(0, within(1e-12));
+  }
+
+  /** Without its feedback an amplifier runs against the rail that its inputs point to. */
+  @Test
+  void amplifierWithoutFeedbackRunsAgainstItsRail() {
+    for (double in : new double[] {0.4, 0.6}) {
+      var c =
+          new Circuit()
+              .source("in", Circuit.GROUND, in)
+              .source("ref", Circuit.GROUND, 0.5)
+              .resistor("ref", "minus", 1e3)
+              .amplifier("in", "minus", "out")
+              .limit("out", new Span(0, 3.3));
+      assertThat(c.settle(new Span(0, 5)).volts("out", Circuit.GROUND))
+          .isEqualTo(in > 0.5 ? 3.3 : 0);
+    }
+  }
+
+  /** 20 mA into 1 kΩ would need 20 V; of 24 V the transmitter keeps 10. */
+  @Test
+  void transmitterStarvesWhenTooLittleIsLeftToIt() {
+    var c = new Circuit().source("S", Circuit.GROUND, 24).loop("S", "b", 0.02, 10);
+    assertThat(c.copy().resistor("b", Circuit.GROUND, 500).settle(new Span(0, 5)).volts("b", "0"))
+        .isCloseTo(10, within(1e-9));
+    assertThat(c.copy().resistor("b", Circuit.GROUND, 1000).settle(new Span(0, 5)).volts("b", "0"))
+        .isCloseTo(14, within(1e-9));
+    assertThat(c.settle(new Span(0, 5)).volts("b", "0")).isCloseTo(14, within(1e-9));
   }
 
   @Test

@@ -1,16 +1,19 @@
 package nocking.app.shell;
 
+import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
+import nocking.app.desk.Desk;
 import nocking.channel.WorkStep;
 
 /** Help on what has the focus, on the stage, and the keys; Escape closes it. */
 final class HelpCard extends VBox {
   private static final String KEYS =
       """
-      Ctrl+1 … 8   stage                 Ctrl+K   find a channel, command or symbol
+      Ctrl+1 … 8   stage                 Ctrl+9   Diagnose
+      Ctrl+K       find a channel, command or symbol
       Ctrl+Z       undo                  Shift+Ctrl+Z   redo
       Ctrl+N       new channel           Ctrl+D   duplicate the channel
       Ctrl+L       lock or unlock        Ctrl+S   name a revision
@@ -42,12 +45,17 @@ final class HelpCard extends VBox {
     managedProperty().bind(visibleProperty());
   }
 
-  void open(Node focus, WorkStep step) {
+  /**
+   * @param aside view beside the stages that is shown; empty for a stage
+   */
+  void open(Node focus, WorkStep step, Optional<Desk.Aside> aside) {
     returnTo = focus;
+    String place = aside.map(Desk.Aside::title).orElse(step.title());
+    String about = aside.map(HelpCard::about).orElseGet(() -> about(step));
     String own = focus == null ? null : focus.getAccessibleHelp();
     String name = focus == null ? null : focus.getAccessibleText();
-    title.setText(own == null ? step.title() : name == null ? "Help" : name);
-    text.setText((own == null ? "" : own + "\n\n") + step.title() + ": " + about(step));
+    title.setText(own == null ? place : name == null ? "Help" : name);
+    text.setText((own == null ? "" : own + "\n\n") + place + ": " + about);
     setVisible(true);
     close.requestFocus();
   }
@@ -55,6 +63,19 @@ final class HelpCard extends VBox {
   private void close() {
     setVisible(false);
     if (returnTo != null) returnTo.requestFocus();
+  }
+
+  private static String about(Desk.Aside aside) {
+    return switch (aside) {
+      case DIAGNOSE ->
+          "write down what was seen: where, at which input, what. Every fault of the circuit and the"
+              + " usual slips in the numbers are weighed against all of it, with the meter's accuracy"
+              + " and what it draws. The dark cue says what to measure next and what each explanation"
+              + " would show there.";
+      case PRACTICE ->
+          "one fault is hidden in a copy of the channel. Measure where you like, then name it. The"
+              + " score is the engine's own number of measurements over yours.";
+    };
   }
 
   private static String about(WorkStep step) {
@@ -66,8 +87,9 @@ final class HelpCard extends VBox {
           "put the elements on the path with + on the strip, click one to edit it, drag it along"
               + " the trace. The transfer equation is derived from them, loading included.";
       case WIRE ->
-          "what every pin and test point must read at rest and at both ends of the range. Enter"
-              + " what the meter shows beside it.";
+          "what every pin must read before and after power, each with its window; enter what the"
+              + " meter shows beside it. Below: what every fault would look like, the drawing, the"
+              + " steps in their order, and the bands of positions, alarms and switches.";
       case COLLECT ->
           "write down reference points: applied and read. Paste a block from a spreadsheet, or"
               + " import a column file. A point can be left out with a reason.";

@@ -257,7 +257,7 @@ public final class Shell {
 
   private void functionKeys(KeyEvent e) {
     if (e.getCode() == KeyCode.F1) {
-      help.open(scene.getFocusOwner(), desk.step());
+      help.open(scene.getFocusOwner(), desk.step(), desk.aside());
       e.consume();
     }
   }
@@ -296,8 +296,10 @@ public final class Shell {
     commands.add("Scratch line", "Shortcut+Space", () -> scratchField().requestFocus());
     commands.add("Dark variant", "", () -> desk.dark(!desk.dark()));
     commands.add(
-        "Help on what has the focus", "F1", () -> help.open(scene().getFocusOwner(), desk.step()));
-    commands.add("Keys", "", () -> help.open(null, desk.step()));
+        "Help on what has the focus",
+        "F1",
+        () -> help.open(scene().getFocusOwner(), desk.step(), desk.aside()));
+    commands.add("Keys", "", () -> help.open(null, desk.step(), desk.aside()));
     commands.add("Close the window", "Shortcut+Q", () -> scene().getWindow().hide());
   }
 

@@ -69,6 +69,9 @@ final class TopBar extends HBox {
                 "Check",
                 "Record",
                 null,
+                "Diagnose",
+                "Practice finding faults",
+                null,
                 "Dark variant"),
             menu(commands, "Help", "Find…", "Help on what has the focus", "Keys"));
     var gap = new Region();

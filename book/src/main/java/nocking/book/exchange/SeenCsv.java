@@ -3,7 +3,9 @@ package nocking.book.exchange;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
+import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.wiring.PairReading;
@@ -20,9 +22,11 @@ public final class SeenCsv {
   /**
    * @param places where the channel can be measured
    * @param quantity the channel's unit
+   * @param check refuses what cannot have been seen, with one sentence
    * @throws ColumnException naming the row and column that cannot be read
    */
-  public static List<Seen> read(ColumnFile f, List<Place> places, Unit quantity) {
+  public static List<Seen> read(
+      ColumnFile f, List<Place> places, Unit quantity, Consumer<Seen> check) {
     int place = Cells.required(f, "place", "where", "node");
     int value = Cells.required(f, "value", "seen", "reading");
     OptionalInt at = Cells.column(f, "at", "input", "quantity");
@@ -34,7 +38,14 @@ public final class SeenCsv {
           input.isEmpty() || input.equals("?")
               ? null
               : Cells.value(f, row, at.getAsInt(), quantity);
-      list.add(new Seen(p, x, value(f, row, value, p.unit(quantity))));
+      var s = new Seen(p, x, value(f, row, value, p.unit(quantity)));
+      try {
+        check.accept(s);
+      } catch (QuantityException e) {
+        throw new ColumnException(
+            "%s, row %d: %s".formatted(f.source(), row.line(), e.getMessage()));
+      }
+      list.add(s);
     }
     if (list.isEmpty()) throw new ColumnException(f.source() + " has nothing that was seen in it");
     return list;

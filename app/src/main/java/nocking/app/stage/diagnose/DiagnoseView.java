@@ -219,7 +219,9 @@ public final class DiagnoseView implements StageView {
     Seen s = list().get(i);
     boolean unknown = text.isBlank() || text.strip().equals("?");
     Value at = unknown ? null : Value.typed(text, desk.channel().orElseThrow().unit());
-    change(i, new Seen(s.place(), at, s.value()));
+    var next = new Seen(s.place(), at, s.value());
+    Diagnosis.requireInput(desk.channel().orElseThrow(), next);
+    change(i, next);
   }
 
   private void takeValue(int i, String text) {
@@ -230,6 +232,7 @@ public final class DiagnoseView implements StageView {
   }
 
   private boolean addSeen(Seen s) {
+    Diagnosis.requireInput(desk.channel().orElseThrow(), s);
     var next = new ArrayList<>(list());
     next.add(s);
     return desk.edit("add what was seen", "", c -> c.withSeen(next));

@@ -438,7 +438,12 @@ public final class PracticeView implements StageView {
     if (round == null) {
       outcome
           .getChildren()
-          .setAll(Paper.caption("The explanation comes when you have named the fault."));
+          .setAll(
+              Paper.caption("1  Hide a fault: the display of a copy of this channel goes wrong."),
+              Paper.caption("2  Measure where you like, at any input; every measurement counts."),
+              Paper.caption(
+                  "3  Name it. The explanation and the engine's own plan come here, and the score:"
+                      + " its number of measurements over yours."));
     }
   }
 

@@ -1,0 +1,104 @@
+package nocking.fault;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import nocking.analysis.Analysis;
+import nocking.channel.Channel;
+import nocking.channel.QuantityKind;
+import nocking.diagnosis.Diagnostician;
+import nocking.diagnosis.Meter;
+import nocking.diagnosis.Observation;
+import nocking.diagnosis.Ranking;
+import nocking.path.SignalPath;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
+import nocking.quantity.Value;
+import nocking.sensor.Sensor;
+import nocking.sensor.StrainBridge;
+import nocking.stage.Stage;
+import nocking.wiring.Place;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/**
+ * Whatever sensor stands before whatever stages: where the path makes sense, the circuit with its
+ * wires agrees with it, every fault of it has a row, and what was seen is weighed without a number
+ * that is none.
+ */
+class AnyChannelTest {
+
+  static Stream<Sensor> sensors() {
+    return Sensor.models().stream();
+  }
+
+  private static List<Channel> channels(Sensor s) {
+    var list = new ArrayList<Channel>();
+    QuantityKind[] kinds = {QuantityKind.TEMPERATURE, QuantityKind.VOLTAGE, QuantityKind.OTHER};
+    for (QuantityKind kind : kinds) {
+      for (Stage first : Stage.kinds()) {
+        for (Stage second : Stage.kinds()) {
+          try {
+            Channel c =
+                Channel.blank("x", "X-1")
+                    .define(d -> d.withKind(kind).withUnit(kind.usualUnit()))
+                    .withSensor(s)
+                    .withStages(List.of(first, second));
+            Span rated = s.rated(c.unit());
+            list.add(c.define(d -> d.withRange(Value.of(rated.at(0.1)), Value.of(rated.at(0.9)))));
+          } catch (QuantityException e) {
+            continue;
+          }
+        }
+      }
+      // The first kind that the sensor can measure is enough.
+      if (list.stream().anyMatch(c -> Analysis.of(c).path().isPresent())) return list;
+      list.clear();
+    }
+    return list;
+  }
+
+  @ParameterizedTest
+  @MethodSource("sensors")
+  void everyPathThatMakesSenseHasItsFaults(Sensor s) {
+    int seen = 0;
+    for (Channel c : channels(s)) {
+      Analysis a = Analysis.of(c);
+      if (a.path().isEmpty()) continue;
+      String what = s.title() + ", " + c.stages();
+      FaultMatrix matrix = a.faults().orElseThrow(() -> new AssertionError(what));
+      assertThat(matrix.rows()).as(what).hasSizeGreaterThan(4);
+      Subject subject = a.subject().orElseThrow();
+      agreesWithThePath(subject, a.path().get(), what);
+      var engine = Diagnostician.of(subject, Meter.HAND_HELD);
+      double middle = c.definition().working().middle();
+      Ranking r =
+          engine.rank(
+              List.of(Observation.of(Place.DISPLAY, middle, c.definition().high().number())));
+      assertThat(r.best().probability()).as(what).isBetween(0.0, 1.0);
+      double sum = r.explanations().stream().mapToDouble(e -> e.probability()).sum();
+      assertThat(sum).as(what).isCloseTo(1, within(1e-9));
+      seen++;
+    }
+    assertThat(seen).as(s.title()).isPositive();
+  }
+
+  /** The sound circuit with its wires gives what the closed form gives. */
+  private static void agreesWithThePath(Subject subject, SignalPath path, String what) {
+    // A strain bridge has four arms here, whose loaded output the closed form takes as linear.
+    if (subject.sensor() instanceof StrainBridge) return;
+    Span w = subject.channel().definition().working();
+    for (double at : new double[] {0, 0.5, 1}) {
+      double x = w.at(at);
+      double closed = path.at(x).output();
+      double limit = subject.supply().orElse(Double.POSITIVE_INFINITY);
+      if (path.at(x).nodes().getFirst().value() > limit) continue;
+      assertThat(FaultyPath.of(subject, Fault.NONE, x).converter().value())
+          .as("%s at %s", what, x)
+          .isCloseTo(closed, within(1e-6 * Math.max(1, Math.abs(closed))));
+    }
+  }
+}
