@@ -289,6 +289,22 @@ class WireAndDiagnoseTest extends WindowTest {
     assertThat(channel().wiring().pins()).hasSize(4);
   }
 
+  /** A pin that reads off leads to Diagnose, with what all pins read taken along. */
+  @Test
+  void pinThatReadsOffLeadsToDiagnose() {
+    openDemo("BL-P1", WorkStep.WIRE);
+    cell("pins", 0, 7, "5.00");
+    cell("pins", 1, 7, "62 mV");
+    cell("pins", 2, 7, "0.462");
+    hands.click("diagnose-pin-reading");
+    settled();
+    hands.click("diagnose-pins");
+    settled();
+    assertThat(channel().seen()).hasSize(3);
+    assertThat(explanation(0)).startsWith("ground offset +6");
+    assertThat(hands.has("diagnose-pins")).isFalse();
+  }
+
   @Test
   void shortBetweenPinsIsNoticedBeforePower() {
     openDemo("SG-P1", WorkStep.WIRE);

@@ -121,6 +121,8 @@ final class CheckCommand extends JsonOption {
         r.millivolts(),
         "uncertainty",
         null,
+        "fault",
+        r.fault(),
         "verdict",
         word(r.verdict()));
   }
@@ -155,7 +157,7 @@ final class CheckCommand extends JsonOption {
               Numbers.signed(r.error(), d + 1),
               Numbers.signed(r.percentOfSpan(), 2),
               Numbers.signed(r.millivolts(), 1),
-              word(r.verdict())));
+              r.fault() ? "fault" : word(r.verdict())));
     }
     answer.table(table);
     answer.line("%s: %s", analysis.channel().tag(), word(analysis.verdict()));

@@ -1,6 +1,9 @@
 package nocking.channel;
 
 import java.util.List;
+import nocking.band.AlarmBand;
+import nocking.band.BandPlan;
+import nocking.band.SwitchPoint;
 import nocking.check.CheckPoint;
 import nocking.check.CheckSheet;
 import nocking.element.Element;
@@ -13,6 +16,8 @@ import nocking.quantity.Spread;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
+import nocking.wiring.Place;
+import nocking.wiring.Seen;
 
 /**
  * Another unit for a channel. Within a dimension every number that counts in the channel's unit is
@@ -75,7 +80,37 @@ public final class UnitChange {
         .withSurroundings(around.withReference(difference(around.reference())))
         .withSensor(c.sensor() == null ? null : sensor(c.sensor()))
         .withPoints(new PointSet(c.points().raw(), points))
+        .withBands(bands(c.bands()))
+        .withSeen(
+            c.seen().stream()
+                .map(
+                    s ->
+                        new Seen(
+                            s.place(),
+                            value(s.at()),
+                            s.place().equals(Place.DISPLAY) ? value(s.value()) : s.value()))
+                .toList())
         .withCheck(new CheckSheet(c.check().measured(), checks));
+  }
+
+  /** Alarms and switches are stated in the quantity; positions are volts. */
+  private BandPlan bands(BandPlan plan) {
+    return plan.withAlarms(
+            plan.alarms().stream()
+                .map(a -> new AlarmBand(a.name(), value(a.from()), value(a.to())))
+                .toList())
+        .withHysteresis(difference(plan.hysteresis()))
+        .withSwitches(
+            plan.switches().stream()
+                .map(
+                    s ->
+                        new SwitchPoint(
+                            s.name(),
+                            value(s.at()),
+                            difference(s.window()),
+                            value(s.up()),
+                            value(s.down())))
+                .toList());
   }
 
   private Sensor sensor(Sensor sensor) {

@@ -1,5 +1,7 @@
 package nocking.diagnosis;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import nocking.channel.Channel;
@@ -7,7 +9,9 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
+import nocking.quantity.Value;
 import nocking.wiring.PairReading;
+import nocking.wiring.Pin;
 import nocking.wiring.Place;
 import nocking.wiring.Seen;
 
@@ -50,6 +54,28 @@ public final class Diagnosis {
                 Numbers.trimmed(range.high(), 5),
                 c.unit().symbol())
             .strip());
+  }
+
+  /**
+   * What the meter showed at the pins at rest, as far as it is not among what was seen already. The
+   * ground of the wire plan is the sensor's, read against the receiver's.
+   */
+  public static List<Seen> ofPins(Channel c) {
+    Value rest = c.definition().rest() == null ? c.definition().low() : c.definition().rest();
+    var list = new ArrayList<Seen>();
+    for (Pin p : c.wiring().pins()) {
+      if (p.measured() == null) continue;
+      Place place =
+          Place.of(
+              switch (p.function()) {
+                case SUPPLY -> Place.Kind.SUPPLY_AT_RECEIVER;
+                case GROUND -> Place.Kind.GROUND_AT_SENSOR;
+                case SIGNAL -> Place.Kind.SIGNAL_AT_RECEIVER;
+              });
+      var s = new Seen(place, rest, p.measured());
+      if (!c.seen().contains(s)) list.add(s);
+    }
+    return list;
   }
 
   /** What was seen as an observation; the digits that were typed say how exact a display is. */

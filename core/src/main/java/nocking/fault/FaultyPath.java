@@ -1,70 +1,29 @@
 package nocking.fault;
 
-import java.util.ArrayList;
-import java.util.List;
-import nocking.element.Element;
-import nocking.element.Field;
 import nocking.element.Signal;
 import nocking.network.Circuit;
-import nocking.path.SensorCurve;
 import nocking.quantity.Span;
-import nocking.quantity.Value;
 import nocking.sensor.AcVoltage;
-import nocking.sensor.CurrentLoop;
-import nocking.sensor.Potentiometer;
-import nocking.sensor.Sensor;
-import nocking.sensor.StrainBridge;
-import nocking.stage.BridgeRectifier;
-import nocking.stage.InstrumentationAmp;
-import nocking.stage.Sensed;
 import nocking.stage.Shunt;
-import nocking.stage.Stage;
 import nocking.wiring.PairReading;
-import nocking.wiring.Pin;
 import nocking.wiring.Place;
 
 /**
- * A channel with its wires as a circuit, with one fault in it, at one input.
- *
- * <p>What the datasheet leaves open is taken so: a sensor with electronics draws {@value
- * #QUIESCENT} A; without supply, or the wrong way round, it gives nothing and its output is held
- * towards its own ground by its output resistance; an output that is stated stiff gives way behind
- * {@value #DRIVER} Ω when it is shorted; a strain bridge has four equal arms. With its smoothing
- * capacitor open a rectifier gives the rectified mean, and with one diode open it is refilled half
- * as often.
+ * A channel with its wires and one fault in it, at one input, as a meter and the display see it.
  */
 public final class FaultyPath {
-  /** Supply current of a sensor with electronics, amperes. */
-  public static final double QUIESCENT = 5e-3;
-
-  /** Output resistance of a stiff driver that is overdriven, ohms. */
-  public static final double DRIVER = 100;
-
-  private static final String SUPPLY = "S";
   private static final String GROUND = Circuit.GROUND;
   private static final double TEST_CURRENT = 1e-4;
 
   private final Subject subject;
   private final Fault fault;
-  private final double x;
-  private final List<Stage> stages;
-  private final Circuit circuit = new Circuit();
-  private String supplyPin = "";
-  private String groundPin = GROUND;
-  private String signalPin = "";
-  private String signal = "";
-  private String signalMinus = GROUND;
-  private String sensorMinus = "";
-  private String supply = "";
-  private boolean wired;
+  private final FaultyCircuit built;
   private Circuit.Settled settled;
 
   private FaultyPath(Subject subject, Fault fault, double x) {
     this.subject = subject;
     this.fault = fault;
-    this.x = x;
-    this.stages = alteredStages();
-    build();
+    built = new FaultyCircuit(subject, fault, x);
   }
 
   /** The channel with a fault at an input in its own unit. */
@@ -79,330 +38,29 @@ public final class FaultyPath {
     }
   }
 
-  /** Faults that are a change of a parameter and not of the circuit. */
-  private List<Stage> alteredStages() {
-    var list = new ArrayList<>(subject.stages());
-    int i = fault.element() - 1;
-    if (fault.kind() == FaultKind.DIODE_OPEN) {
-      alter(list, i, "fac", 0.5);
-    } else if (i >= 0 && i < list.size() && list.get(i) instanceof InstrumentationAmp) {
-      // Its gain resistor is no part of the circuit but of the part's law.
-      switch (fault.kind()) {
-        case PART_OPEN -> alter(list, i, "Rg", 1e12);
-        case PART_SHORT ->
-            alter(list, i, "Rg", Circuit.CONTACT / subject.stages().get(i).number("Rg"));
-        case PART_DRIFT -> alter(list, i, "Rg", fault.severity());
-        default -> {}
-      }
-    }
-    return list;
-  }
-
-  private static void alter(List<Stage> list, int i, String symbol, double factor) {
-    Stage s = list.get(i);
-    Field f = s.field(symbol);
-    list.set(i, Element.with(s, f, Value.of(s.value(f).number() * factor)));
-  }
-
-  private Sensor fitted() {
-    return fault.kind() == FaultKind.OTHER_SENSOR ? fault.other() : subject.sensor();
-  }
-
-  /** What the sensor gives, in V, Ω or A, before wires and loads. */
-  private double given() {
-    Sensor s = fitted();
-    double v = subject.output(s, x);
-    switch (fault.kind()) {
-      case SENSOR_DRIFT -> v *= fault.severity();
-      case SENSOR_OFFSET -> v += fault.severity() * outputSpan();
-      case CAPACITOR_OPEN -> v *= averageOverPeak((AcVoltage) s);
-      default -> {}
-    }
-    return v;
-  }
-
-  private double outputSpan() {
-    SensorCurve c = subject.curve(subject.sensor());
-    Span w = subject.channel().definition().working();
-    return Math.abs(c.at(w.high()) - c.at(w.low()));
-  }
-
-  private static double averageOverPeak(AcVoltage s) {
-    return switch (s.waveform()) {
-      case SINE -> 2 / Math.PI;
-      case TRIANGLE -> 0.5;
-      case SQUARE -> 1;
-      case OTHER -> 1 / (s.peakFactor().number() * s.formFactor().number());
-    };
-  }
-
-  private void build() {
-    Signal carried = subject.sensor().signal();
-    boolean sensed = carried == Signal.RESISTANCE || carried == Signal.CURRENT;
-    circuit.of(0);
-    if (!sensed) buildVoltageSensor();
-    for (int i = 0; i < stages.size(); i++) {
-      String in = node(i);
-      String out = node(i + 1);
-      Sensed own = i == 0 && sensed ? new Wired(given()) : Sensed.of(Signal.RESISTANCE, 1);
-      stages.get(i).build(circuit.of(i + 1), in, out, own);
-      if (i == 0 && differential()) {
-        circuit.cut(out + ".minus");
-        circuit.source(out + ".minus", signalMinus, stages.get(0).number("Vneg"));
-      }
-      stages.get(i).rails().ifPresent(r -> circuit.limit(out, r));
-      if (stages.get(i) instanceof BridgeRectifier b && fault.kind() == FaultKind.CAPACITOR_OPEN) {
-        // Without its capacitor nothing is refilled; the diodes' path is all that is left.
-        circuit.resistor("", node(i + 1) + ".top", out, 1e-3 * b.outputResistance());
-      }
-    }
-    String last = node(stages.size());
-    Value input = subject.channel().converter().inputResistance();
-    if (input != null) {
-      circuit.of(stages.size() + 1).resistor("Rin", last, GROUND, input.number());
-    }
-    if (!wired) throw new IllegalStateException("the sensor is not in the circuit");
-    applyToParts();
-    applyBetweenNodes();
-  }
-
-  private static String node(int i) {
-    return "TP" + (i + 1);
-  }
-
-  private boolean differential() {
-    return subject.sensor() instanceof StrainBridge
-        && !stages.isEmpty()
-        && stages.getFirst() instanceof InstrumentationAmp;
-  }
-
-  /** The wire of a function: the sensor's end of it, for what the receiver's end is. */
-  private String wire(Pin.Function function, String receiver) {
-    FaultKind open =
-        switch (function) {
-          case SUPPLY -> FaultKind.SUPPLY_OPEN;
-          case GROUND -> FaultKind.GROUND_OPEN;
-          case SIGNAL -> FaultKind.SIGNAL_OPEN;
-        };
-    FaultKind lead =
-        switch (function) {
-          case SUPPLY -> FaultKind.SUPPLY_LEAD;
-          case GROUND -> FaultKind.GROUND_LEAD;
-          case SIGNAL -> FaultKind.SIGNAL_LEAD;
-        };
-    boolean offset = function == Pin.Function.GROUND && fault.kind() == FaultKind.GROUND_OFFSET;
-    if (fault.kind() != open && fault.kind() != lead && !offset) return receiver;
-    String sensor = "pin." + function.title();
-    if (fault.kind() == lead) circuit.resistor(sensor, receiver, fault.severity());
-    if (offset) circuit.source(sensor, receiver, fault.severity());
-    return sensor;
-  }
-
-  private void buildVoltageSensor() {
-    Sensor s = fitted();
-    wired = true;
-    signal = node(0);
-    signalPin = wire(Pin.Function.SIGNAL, signal);
-    groundPin = wire(Pin.Function.GROUND, GROUND);
-    sensorMinus = groundPin;
-    boolean alternating = s instanceof AcVoltage;
-    if (!alternating && subject.supply().isPresent()) {
-      supply = SUPPLY;
-      circuit.source(SUPPLY, GROUND, subject.supply().get());
-      supplyPin = wire(Pin.Function.SUPPLY, SUPPLY);
-      if (fault.kind() == FaultKind.SWAPPED) {
-        supplyPin = GROUND;
-        groundPin = SUPPLY;
-        sensorMinus = groundPin;
-      }
-    }
-    if (s instanceof Potentiometer p) potentiometer(p);
-    else if (s instanceof StrainBridge b && differential()) bridge(b);
-    else electronics(s);
-  }
-
-  private void potentiometer(Potentiometer p) {
-    double along = (x - p.from().number()) / (p.to().number() - p.from().number());
-    double k =
-        Math.clamp(p.start().number() + (p.end().number() - p.start().number()) * along, 0, 1);
-    link("Rp below", signalPin, groundPin, p.ends().number() + k * p.track().number());
-    link("Rp above", supplyPin, signalPin, p.ends().number() + (1 - k) * p.track().number());
-  }
-
-  private void link(String name, String a, String b, double ohms) {
-    if (a.equals(b)) return;
-    circuit.resistor(name, a, b, Math.max(ohms, Circuit.CONTACT / 1000));
-  }
-
-  /** Four arms, two of which grow while the other two shrink. */
-  private void bridge(StrainBridge s) {
-    double r = s.sourceResistance().number() > 0 ? s.sourceResistance().number() : 350;
-    double d = given() / s.excitation().number();
-    signalMinus = "m";
-    sensorMinus = "m";
-    circuit
-        .resistor("arm 1", supplyPin, signalPin, r * (1 - d))
-        .resistor("arm 2", signalPin, groundPin, r * (1 + d))
-        .resistor("arm 3", supplyPin, "m", r * (1 + d))
-        .resistor("arm 4", "m", groundPin, r * (1 - d));
-  }
-
-  private void electronics(Sensor s) {
-    double resistance =
-        s.fields().stream()
-            .filter(f -> f.symbol().equals("Rs"))
-            .findFirst()
-            .map(f -> s.value(f).number())
-            .orElse(0.0);
-    boolean shorted =
-        switch (fault.kind()) {
-          case SIGNAL_TO_GROUND, SIGNAL_TO_SUPPLY -> true;
-          case PART_SHORT -> fault.part().equals("Rh") || fault.part().equals("Rin");
-          default -> false;
-        };
-    if (resistance == 0 && shorted) resistance = DRIVER;
-    double volts = given();
-    boolean ratiometric = s.ratiometricSupply().isPresent() && !supplyPin.isEmpty();
-    boolean dead =
-        switch (fault.kind()) {
-          case SWAPPED -> true;
-          case SUPPLY_OPEN, GROUND_OPEN -> !ratiometric && !(s instanceof AcVoltage);
-          default -> false;
-        };
-    if (dead) volts = 0;
-    String output = resistance > 0 ? "emf" : signalPin;
-    if (!supplyPin.isEmpty()) {
-      double fed = subject.supply().get();
-      if (!ratiometric) volts = Math.min(volts, fed * supplyShare(fed));
-      circuit.resistor(supplyPin, groundPin, fed / QUIESCENT);
-    }
-    if (ratiometric && !dead) {
-      double ratio = volts / s.ratiometricSupply().get();
-      circuit.controlled(supplyPin, groundPin, output, groundPin, ratio);
-    } else {
-      circuit.source(output, groundPin, volts);
-    }
-    if (resistance > 0) circuit.resistor(output, signalPin, resistance);
-  }
-
-  /** Part of the supply that reaches a sensor with electronics, which bounds what it can give. */
-  private double supplyShare(double fed) {
-    return switch (fault.kind()) {
-      case SUPPLY_LOW -> fault.severity();
-      case SUPPLY_LEAD, GROUND_LEAD -> fed / QUIESCENT / (fed / QUIESCENT + fault.severity());
-      case GROUND_OFFSET -> (fed - fault.severity()) / fed;
-      default -> 1;
-    };
-  }
-
-  /** A resistive or current sensor at the end of its wires. */
-  private final class Wired implements Sensed {
-    private final double value;
-
-    private Wired(double value) {
-      this.value = value;
-    }
-
-    @Override
-    public double value() {
-      return value;
-    }
-
-    @Override
-    public void between(Circuit c, String from, String to) {
-      wired = true;
-      if (subject.sensor() instanceof CurrentLoop) {
-        loop(from, to);
-        return;
-      }
-      boolean fromSupply = from.endsWith(".supply");
-      signal = fromSupply ? to : from;
-      supply = fromSupply ? from : node(1) + ".supply";
-      if (!c.feeds(supply)) supply = "";
-      signalPin = wire(Pin.Function.SIGNAL, signal);
-      String far;
-      if (fromSupply) {
-        supplyPin = wire(Pin.Function.SUPPLY, from);
-        far = supplyPin;
-      } else {
-        groundPin = wire(Pin.Function.GROUND, to);
-        far = groundPin;
-      }
-      sensorMinus = far;
-      c.of(0).resistor("R", signalPin, far, value);
-    }
-
-    private void loop(String from, String to) {
-      signal = to;
-      supply = from.equals(GROUND) ? "" : from;
-      signalPin = wire(Pin.Function.SIGNAL, to);
-      supplyPin = supply.isEmpty() ? "" : wire(Pin.Function.SUPPLY, from);
-      sensorMinus = signalPin;
-      groundPin = GROUND;
-      boolean dead =
-          switch (fault.kind()) {
-            case SUPPLY_OPEN, SIGNAL_OPEN, SWAPPED -> true;
-            default -> false;
-          };
-      if (dead) return;
-      if (supply.isEmpty()) {
-        circuit.current(GROUND, signalPin, value);
-        return;
-      }
-      var shunt = (Shunt) stages.getFirst();
-      double needs = shunt.transmitter() == null ? 0 : shunt.transmitter().number();
-      circuit.loop(supplyPin, "loop", value, needs);
-      double leads = shunt.wire() == null ? 0 : shunt.wire().number();
-      circuit.resistor("loop", signalPin, Math.max(leads, Circuit.CONTACT / 1000));
-    }
-  }
-
-  private void applyToParts() {
-    switch (fault.kind()) {
-      case PART_OPEN -> circuit.scale(fault.element(), fault.part(), Double.POSITIVE_INFINITY);
-      case PART_SHORT -> circuit.scale(fault.element(), fault.part(), 0);
-      case PART_DRIFT -> circuit.scale(fault.element(), fault.part(), fault.severity());
-      default -> {}
-    }
-  }
-
-  private void applyBetweenNodes() {
-    switch (fault.kind()) {
-      case SIGNAL_TO_GROUND -> circuit.resistor(signal, GROUND, Circuit.CONTACT);
-      case SIGNAL_TO_SUPPLY -> circuit.resistor(signal, supply, Circuit.CONTACT);
-      case LEAK_TO_GROUND -> leak(GROUND);
-      case LEAK_TO_SUPPLY -> leak(supply);
-      case SUPPLY_LOW -> circuit.feed(supply, fault.severity());
-      case SUPPLY_OPEN -> {
-        // A pull-up is fed at the receiver: there it is the feed itself that is missing.
-        if (supplyPin.isEmpty() && !supply.isEmpty()) circuit.cut(supply);
-      }
-      default -> {}
-    }
-  }
-
-  private void leak(String to) {
-    circuit.resistor(signal, to, fault.severity());
+  private String lastNode() {
+    return FaultyCircuit.node(built.stages().size());
   }
 
   /** True where the supply's volts are known. */
   boolean fed() {
-    return !supply.isEmpty();
+    return !built.supply().isEmpty();
   }
 
   /** True where a wire brings the supply to the sensor. */
   boolean hasSupplyPin() {
-    return !supplyPin.isEmpty();
+    return !built.supplyPin().isEmpty();
   }
 
   /** True where a wire joins the sensor to ground. */
   boolean hasGroundPin() {
-    return !sensorMinus.equals(signalPin) && !sensorMinus.equals(supplyPin);
+    return !built.sensorMinus().equals(built.signalPin())
+        && !built.sensorMinus().equals(built.supplyPin());
   }
 
   /** The circuit itself, for a referee. */
   Circuit circuit() {
-    return circuit;
+    return built.circuit();
   }
 
   /** Volts that a floating node may take: the converter's range or the supply, if that is more. */
@@ -419,11 +77,12 @@ public final class FaultyPath {
   public Reading read(Place place, double meter) {
     return switch (place.kind()) {
       case DISPLAY -> display();
-      case SUPPLY_AT_RECEIVER -> volts(supply, GROUND, meter);
-      case SUPPLY_AT_SENSOR -> volts(supplyPin, groundPin, meter);
-      case GROUND_AT_SENSOR -> volts(groundPin, GROUND, meter);
+      case SUPPLY_AT_RECEIVER -> volts(built.supply(), GROUND, meter);
+      case SUPPLY_AT_SENSOR -> volts(built.supplyPin(), built.groundPin(), meter);
+      case GROUND_AT_SENSOR -> volts(built.groundPin(), GROUND, meter);
       case SIGNAL_AT_SENSOR -> atSensor(meter);
-      case SIGNAL_AT_RECEIVER -> last(signal, alternating(volts(signal, signalMinus, meter)));
+      case SIGNAL_AT_RECEIVER ->
+          last(built.signal(), alternating(volts(built.signal(), built.signalMinus(), meter)));
       case TEST_POINT -> last("TP" + place.node(), volts("TP" + place.node(), GROUND, meter));
       case OHMS_AT_SENSOR -> Reading.of(unplugged(true));
       case OHMS_AT_RECEIVER -> Reading.of(unplugged(false));
@@ -432,11 +91,11 @@ public final class FaultyPath {
   }
 
   private Reading atSensor(double meter) {
-    return alternating(volts(signalPin, sensorMinus, meter));
+    return alternating(volts(built.signalPin(), built.sensorMinus(), meter));
   }
 
   private Reading last(String node, Reading r) {
-    return node.equals(node(stages.size())) ? measured(r) : r;
+    return node.equals(lastNode()) ? measured(r) : r;
   }
 
   /** An alternating voltage is carried as its peak; a meter shows its RMS. */
@@ -452,21 +111,23 @@ public final class FaultyPath {
           case OTHER -> ac.peakFactor().number();
         };
     // The mean that is left without the capacitor stands for the same wave at the input.
-    double undo = fault.kind() == FaultKind.CAPACITOR_OPEN ? 1 / averageOverPeak(ac) : 1;
+    double undo =
+        fault.kind() == FaultKind.CAPACITOR_OPEN ? 1 / FaultyCircuit.averageOverPeak(ac) : 1;
     return Reading.of(peak.value() * undo / factor);
   }
 
   /** The circuit at rest with nothing connected to it. */
   private Circuit.Settled settled() {
-    if (settled == null) settled = circuit.settle(floating());
+    if (settled == null) settled = circuit().settle(floating());
     return settled;
   }
 
   private Reading volts(String plus, String minus, double meter) {
-    if (plus.isEmpty() || !circuit.has(plus) || !circuit.has(minus)) return Reading.of(Double.NaN);
+    if (plus.isEmpty() || !circuit().has(plus) || !circuit().has(minus))
+      return Reading.of(Double.NaN);
     Circuit.Settled at =
         Double.isFinite(meter) && !plus.equals(minus)
-            ? circuit.copy().resistor(plus, minus, meter).settle(floating())
+            ? circuit().copy().resistor(plus, minus, meter).settle(floating())
             : settled();
     return new Reading(at.volts(plus, minus), at.span(plus, minus), at.floats(plus, minus));
   }
@@ -476,7 +137,7 @@ public final class FaultyPath {
    * reference that sinks with the supply makes a low supply unseen.
    */
   public Reading converter() {
-    Reading v = measured(volts(node(stages.size()), GROUND, Double.POSITIVE_INFINITY));
+    Reading v = measured(volts(lastNode(), GROUND, Double.POSITIVE_INFINITY));
     double share = referenceShare();
     return share == 1
         ? v
@@ -516,17 +177,17 @@ public final class FaultyPath {
   }
 
   private Reading loopCurrent() {
-    if (!circuit.has("loop")) return Reading.of(0);
+    if (!circuit().has("loop")) return Reading.of(0);
     Circuit.Settled s = settled();
-    var shunt = (Shunt) stages.getFirst();
+    var shunt = (Shunt) built.stages().getFirst();
     double leads = shunt.wire() == null ? 0 : shunt.wire().number();
-    return Reading.of(s.volts("loop", signalPin) / Math.max(leads, Circuit.CONTACT / 1000));
+    return Reading.of(s.volts("loop", built.signalPin()) / Math.max(leads, Circuit.CONTACT / 1000));
   }
 
   /** Ohms of a resistive sensor by itself, or through its cable with what leaks across it. */
   private double unplugged(boolean atSensor) {
     var c = new Circuit();
-    double r = given();
+    double r = built.given();
     double part =
         switch (fault.kind()) {
           case PART_OPEN -> fault.element() == 0 ? Double.POSITIVE_INFINITY : r;
@@ -538,15 +199,15 @@ public final class FaultyPath {
     c.resistor("a", "b", Math.min(part, PairReading.OPEN));
     double lead =
         switch (fault.kind()) {
-          case SUPPLY_OPEN -> supplyPin.isEmpty() ? 0 : PairReading.OPEN;
+          case SUPPLY_OPEN -> built.supplyPin().isEmpty() ? 0 : PairReading.OPEN;
           case GROUND_OPEN, SIGNAL_OPEN -> PairReading.OPEN;
-          case SUPPLY_LEAD -> supplyPin.isEmpty() ? 0 : fault.severity();
+          case SUPPLY_LEAD -> built.supplyPin().isEmpty() ? 0 : fault.severity();
           case GROUND_LEAD, SIGNAL_LEAD -> fault.severity();
           default -> 0;
         };
     String end = lead == 0 ? "a" : "c";
     if (lead > 0) c.resistor("c", "a", lead);
-    boolean acrossGround = supplyPin.isEmpty();
+    boolean acrossGround = built.supplyPin().isEmpty();
     switch (fault.kind()) {
       case SIGNAL_TO_GROUND -> {
         if (acrossGround) c.resistor(end, "b", Circuit.CONTACT);

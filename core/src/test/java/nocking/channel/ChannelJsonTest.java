@@ -16,6 +16,10 @@ import java.nio.file.Path;
 import java.util.List;
 import nocking.Channels;
 import nocking.analysis.Analysis;
+import nocking.band.AlarmBand;
+import nocking.band.BandPlan;
+import nocking.band.BandPosition;
+import nocking.band.SwitchPoint;
 import nocking.converter.Converter;
 import nocking.quantity.Spread;
 import nocking.quantity.Unit;
@@ -23,6 +27,12 @@ import nocking.quantity.Value;
 import nocking.sensor.LinearSensor;
 import nocking.sensor.Sensor;
 import nocking.stage.Stage;
+import nocking.wiring.PairReading;
+import nocking.wiring.Pin;
+import nocking.wiring.Place;
+import nocking.wiring.Seen;
+import nocking.wiring.Thresholds;
+import nocking.wiring.WirePlan;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
@@ -42,11 +52,51 @@ class ChannelJsonTest {
             .withPoints(Channels.points(new double[] {4, 9, 14}, x -> 1.65 + 0.269 * (x - 9)))
             .withStages(Stage.kinds())
             .withNotes(List.of(new Note("4k7 || 10k", "3.197 k")))
+            .withWiring(wiring())
+            .withBands(bands())
+            .withSeen(
+                List.of(
+                    new Seen(Place.DISPLAY, v(9), v(9.4)),
+                    new Seen(Place.testPoint(3), null, Value.typed("1.65 V", Unit.VOLT))))
             .withLocked(true);
     c =
         c.withPoints(
             c.points().with(1, c.points().points().get(1).withLeftOut("bath not \"settled\"")));
     return Analysis.of(c).adopting("line").define(d -> d.withHazards(List.of(Hazard.HEAT)));
+  }
+
+  private static WirePlan wiring() {
+    var pin = new Pin(Pin.Function.SIGNAL, "white", "A1", "J1-3", v(12), v(0.59), v(0.4));
+    return WirePlan.of(v(5), List.of(Pin.of(Pin.Function.GROUND, "black", "J1-2"), pin))
+        .withPair(0, 1, PairReading.read("OL"))
+        .withThresholds(new Thresholds(v(0.15), null));
+  }
+
+  private static BandPlan bands() {
+    var position =
+        new BandPosition("drain", v(1.2), v(0.2), List.of(v(1.21)), List.of(v(1.19), v(1.18)));
+    return BandPlan.EMPTY
+        .withPositions(List.of(position, BandPosition.of("bypass", v(2))))
+        .withDwell(v(0.5))
+        .withLever(v(60), v(100))
+        .withAlarms(List.of(new AlarmBand("under", null, v(5)), new AlarmBand("over", v(5), null)))
+        .withHysteresis(v(0.2))
+        .withSwitches(List.of(new SwitchPoint("contact", v(5), v(1), v(5.2), null)));
+  }
+
+  /** What is stated in the quantity goes over to another unit; volts and ohms stay. */
+  @Test
+  void bandsAndWhatWasSeenFollowTheUnit() {
+    Channel f = UnitChange.apply(full().withStages(List.of()), Unit.of("°F"));
+    assertThat(f.bands().alarms().getFirst().to().number()).isEqualTo(41);
+    assertThat(f.bands().hysteresis().number()).isEqualTo(0.36);
+    assertThat(f.bands().switches().getFirst().window().number()).isEqualTo(1.8);
+    assertThat(f.bands().switches().getFirst().at().number()).isEqualTo(41);
+    assertThat(f.bands().positions()).isEqualTo(bands().positions());
+    assertThat(f.seen().getFirst().value().number()).isCloseTo(48.92, within(1e-9));
+    assertThat(f.seen().getFirst().at().number()).isCloseTo(48.2, within(1e-9));
+    assertThat(f.seen().get(1)).isEqualTo(full().seen().get(1));
+    assertThat(f.wiring()).isEqualTo(full().wiring());
   }
 
   @Test

@@ -3,6 +3,8 @@ package nocking.app.shell;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
 import javafx.geometry.Insets;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -18,10 +20,15 @@ import nocking.finding.Severity;
 
 /** What the application thinks of the channel, the gravest first, with what would mend it. */
 final class FindingsPane extends VBox {
+  /** Findings about something that was measured and does not fit. */
+  private static final Set<String> DIAGNOSED =
+      Set.of("pin-reading", "ground-offset", "fault-reading", "check-fails", "constant-offset");
+
   private final Desk desk;
   private final VBox cards = new VBox(7);
   private List<Finding> shown = List.of();
   private WorkStep shownStep;
+  private Optional<Desk.Aside> shownAside = Optional.empty();
   private boolean shownEditable;
 
   FindingsPane(Desk desk) {
@@ -44,9 +51,13 @@ final class FindingsPane extends VBox {
       return;
     }
     List<Finding> now = desk.analysis().findings();
-    if (same(now) && desk.step() == shownStep && desk.editable() == shownEditable) return;
+    if (same(now)
+        && desk.step() == shownStep
+        && desk.aside().equals(shownAside)
+        && desk.editable() == shownEditable) return;
     shown = now;
     shownStep = desk.step();
+    shownAside = desk.aside();
     shownEditable = desk.editable();
     cards.getChildren().clear();
     if (now.isEmpty()) {
@@ -94,6 +105,11 @@ final class FindingsPane extends VBox {
               button.setOnAction(e -> desk.edit(lowerFirst(fix.label()), "", fix.apply()));
               card.getChildren().add(button);
             });
+    if (DIAGNOSED.contains(f.rule()) && desk.aside().isEmpty()) {
+      var button = link("Open Diagnose", "diagnose-" + f.rule());
+      button.setOnAction(e -> desk.aside(Desk.Aside.DIAGNOSE));
+      card.getChildren().add(button);
+    }
     if (f.step() != desk.step() && f.severity() != Severity.CAUTION) {
       var button = link("Show in " + f.step().title(), "show-" + f.rule());
       button.setOnAction(e -> desk.step(f.step()));

@@ -18,20 +18,20 @@ import nocking.wiring.WireStep;
 public final class WireSheet {
   private static final String STYLE =
       """
-      @page { size: A4; margin: 13mm 14mm; }
-      body { font-family: Barlow, sans-serif; font-size: 9.2pt; color: #20282B; margin: 0; }
-      h1 { font-size: 15pt; margin: 0 0 1mm 0; }
-      h2 { font-size: 10.5pt; margin: 3.2mm 0 1mm 0; }
+      @page { size: A4; margin: 10mm 13mm; }
+      body { font-family: Barlow, sans-serif; font-size: 8.4pt; color: #20282B; margin: 0; }
+      h1 { font-size: 14pt; margin: 0 0 1mm 0; }
+      h2 { font-size: 9.6pt; margin: 2.2mm 0 0.6mm 0; }
       table { border-collapse: collapse; width: 100%; }
-      th { text-align: left; color: #5C6668; font-weight: bold; font-size: 8.2pt; }
-      td, th { border-bottom: 0.3pt solid #B9B3A2; padding: 0.8mm 1.5mm; }
-      .n { font-family: "JetBrains Mono", monospace; font-size: 8.2pt; text-align: right; }
+      th { text-align: left; color: #5C6668; font-weight: bold; font-size: 7.6pt; }
+      td, th { border-bottom: 0.3pt solid #B9B3A2; padding: 0.45mm 1.5mm; }
+      .n { font-family: "JetBrains Mono", monospace; font-size: 7.6pt; text-align: right; }
       .blank { width: 26mm; }
       ul, ol { margin: 0; padding-left: 5mm; }
-      li { margin: 0.3mm 0; }
+      li { margin: 0.1mm 0; }
       .why { color: #5C6668; }
-      .caution { background: #FFF6DC; border-left: 1mm solid #20282B; padding: 1.2mm 2.5mm;
-        margin: 1mm 0; }
+      .caution { background: #FFF6DC; border-left: 1mm solid #20282B; padding: 0.8mm 2.5mm;
+        margin: 0.8mm 0; }
       .quiet { color: #5C6668; }
       """;
 

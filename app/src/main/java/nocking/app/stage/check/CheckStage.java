@@ -82,7 +82,11 @@ public final class CheckStage implements StageView {
                         80, true, i -> done(i, r -> Numbers.signed(r.percentOfSpan(), 2))),
                     Column.shown(
                         "mV", 70, true, i -> done(i, r -> Numbers.signed(r.millivolts(), 1))),
-                    Column.shown("verdict", 85, false, i -> done(i, r -> word(r.verdict())))
+                    Column.shown(
+                            "verdict",
+                            85,
+                            false,
+                            i -> done(i, r -> r.fault() ? "fault" : word(r.verdict())))
                         .styled(i -> isRow(i) ? style(rows.get(i).verdict()) : "")
                         .signed(
                             i ->

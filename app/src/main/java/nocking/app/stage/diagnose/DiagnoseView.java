@@ -84,6 +84,7 @@ public final class DiagnoseView implements StageView {
   private final EntryField accuracy;
   private final EntryField counts;
   private final EntryField input;
+  private final Button pins = new Button("Take the pins");
   private final VBox cue = new VBox(5);
   private final ExplanationList explanations = new ExplanationList(this::look);
   private final Label verdict = new Label();
@@ -132,7 +133,11 @@ public final class DiagnoseView implements StageView {
     var below = WheelScroll.of(new VBox(6, cue, caution, meterRow));
     below.setFitToWidth(true);
     below.setMinHeight(120);
+    pins.setId("diagnose-pins");
+    pins.getStyleClass().add("tiny");
+    pins.setOnAction(e -> takePins());
     var left = new Paper("What was seen", seen, entry, below);
+    left.corner(pins);
     left.setMinWidth(280);
     left.setPrefWidth(296);
     left.setMaxWidth(330);
@@ -231,6 +236,14 @@ public final class DiagnoseView implements StageView {
     change(i, new Seen(s.place(), s.at(), v));
   }
 
+  /** What the pins read at rest counts as seen, once it is taken. */
+  private void takePins() {
+    Channel c = desk.channel().orElseThrow();
+    var next = new ArrayList<>(list());
+    for (Seen s : Diagnosis.ofPins(c)) if (places.contains(s.place())) next.add(s);
+    desk.edit("take what the pins read", "", ch -> ch.withSeen(next));
+  }
+
   private boolean addSeen(Seen s) {
     Diagnosis.requireInput(desk.channel().orElseThrow(), s);
     var next = new ArrayList<>(list());
@@ -293,6 +306,9 @@ public final class DiagnoseView implements StageView {
     counts.show(Numbers.trimmed(meter.counts(), 8), "");
     input.show(Numbers.compact(meter.inputResistance(), "", 4).strip(), "Ω");
     caution.setText(caution(c));
+    boolean measured = desk.editable() && a.path().isPresent() && !Diagnosis.ofPins(c).isEmpty();
+    pins.setVisible(measured);
+    pins.setManaged(measured);
     seen.editable(desk.editable());
     seen.show(c.seen().size());
     double high = 30 + 25.0 * Math.clamp(c.seen().size(), 2, 5);

@@ -36,6 +36,10 @@ final class Differences {
     part("adopted model", then.adopted(), now.adopted(), list);
     part("table", then.table(), now.table(), list);
     part("check", then.check(), now.check(), list);
+    part("bands", then.bands(), now.bands(), list);
+    part("what was seen", then.seen(), now.seen(), list);
+    part("surroundings", then.surroundings(), now.surroundings(), list);
+    part("sensor card", then.card(), now.card(), list);
     part("notes", then.notes(), now.notes(), list);
     if (list.isEmpty()) return "The channel is as in this revision.";
     int more = list.size() - MOST;

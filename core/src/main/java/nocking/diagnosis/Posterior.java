@@ -1,0 +1,14 @@
+package nocking.diagnosis;
+
+import nocking.fault.Fault;
+
+/**
+ * A hypothesis after what was seen.
+ *
+ * @param hypothesis its number
+ * @param fault at its likeliest degree
+ * @param logWeight logarithm of prior weight times evidence
+ * @param misfit at the likeliest degree
+ * @param degrees a few that stand for the likely ones; one, not a number, where there is no degree
+ */
+record Posterior(int hypothesis, Fault fault, double logWeight, double misfit, double[] degrees) {}

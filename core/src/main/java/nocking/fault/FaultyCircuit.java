@@ -1,0 +1,416 @@
+package nocking.fault;
+
+import java.util.ArrayList;
+import java.util.List;
+import nocking.element.Element;
+import nocking.element.Field;
+import nocking.element.Signal;
+import nocking.network.Circuit;
+import nocking.path.SensorCurve;
+import nocking.quantity.Span;
+import nocking.quantity.Value;
+import nocking.sensor.AcVoltage;
+import nocking.sensor.CurrentLoop;
+import nocking.sensor.Potentiometer;
+import nocking.sensor.Sensor;
+import nocking.sensor.StrainBridge;
+import nocking.stage.BridgeRectifier;
+import nocking.stage.InstrumentationAmp;
+import nocking.stage.Sensed;
+import nocking.stage.Shunt;
+import nocking.stage.Stage;
+import nocking.wiring.Pin;
+
+/**
+ * Builds a channel with its wires as a circuit, with one fault in it, at one input.
+ *
+ * <p>What the datasheet leaves open is taken so: a sensor with electronics draws {@value
+ * #QUIESCENT} A; without supply, or the wrong way round, it gives nothing and its output is held
+ * towards its own ground by its output resistance; an output that is stated stiff gives way behind
+ * {@value #DRIVER} Ω when it is shorted; a strain bridge has four equal arms. With its smoothing
+ * capacitor open a rectifier gives the rectified mean, and with one diode open it is refilled half
+ * as often.
+ */
+final class FaultyCircuit {
+  /** Supply current of a sensor with electronics, amperes. */
+  static final double QUIESCENT = 5e-3;
+
+  /** Output resistance of a stiff driver that is overdriven, ohms. */
+  static final double DRIVER = 100;
+
+  private static final String SUPPLY = "S";
+  private static final String GROUND = Circuit.GROUND;
+
+  private final Subject subject;
+  private final Fault fault;
+  private final double x;
+  private final List<Stage> stages;
+  private final Circuit circuit = new Circuit();
+  private String supplyPin = "";
+  private String groundPin = GROUND;
+  private String signalPin = "";
+  private String signal = "";
+  private String signalMinus = GROUND;
+  private String sensorMinus = "";
+  private String supply = "";
+  private boolean wired;
+
+  FaultyCircuit(Subject subject, Fault fault, double x) {
+    this.subject = subject;
+    this.fault = fault;
+    this.x = x;
+    this.stages = alteredStages();
+    build();
+  }
+
+  Circuit circuit() {
+    return circuit;
+  }
+
+  /** The stages as the fault has altered them. */
+  List<Stage> stages() {
+    return stages;
+  }
+
+  /** The sensor's end of the supply wire; empty where none goes there. */
+  String supplyPin() {
+    return supplyPin;
+  }
+
+  /** The sensor's own ground. */
+  String groundPin() {
+    return groundPin;
+  }
+
+  /** The sensor's end of the signal wire. */
+  String signalPin() {
+    return signalPin;
+  }
+
+  /** The receiver's end of the signal wire, the first node that carries a voltage. */
+  String signal() {
+    return signal;
+  }
+
+  /** What the receiver measures the signal against. */
+  String signalMinus() {
+    return signalMinus;
+  }
+
+  /** What the signal is measured against at the sensor. */
+  String sensorMinus() {
+    return sensorMinus;
+  }
+
+  /** The receiver's end of the supply; empty where its volts are not known. */
+  String supply() {
+    return supply;
+  }
+
+  /** Faults that are a change of a parameter and not of the circuit. */
+  private List<Stage> alteredStages() {
+    var list = new ArrayList<>(subject.stages());
+    int i = fault.element() - 1;
+    if (fault.kind() == FaultKind.DIODE_OPEN) {
+      alter(list, i, "fac", 0.5);
+    } else if (i >= 0 && i < list.size() && list.get(i) instanceof InstrumentationAmp) {
+      // Its gain resistor is no part of the circuit but of the part's law.
+      switch (fault.kind()) {
+        case PART_OPEN -> alter(list, i, "Rg", 1e12);
+        case PART_SHORT ->
+            alter(list, i, "Rg", Circuit.CONTACT / subject.stages().get(i).number("Rg"));
+        case PART_DRIFT -> alter(list, i, "Rg", fault.severity());
+        default -> {}
+      }
+    }
+    return list;
+  }
+
+  private static void alter(List<Stage> list, int i, String symbol, double factor) {
+    Stage s = list.get(i);
+    Field f = s.field(symbol);
+    list.set(i, Element.with(s, f, Value.of(s.value(f).number() * factor)));
+  }
+
+  private Sensor fitted() {
+    return fault.kind() == FaultKind.OTHER_SENSOR ? fault.other() : subject.sensor();
+  }
+
+  /** What the sensor gives, in V, Ω or A, before wires and loads. */
+  double given() {
+    Sensor s = fitted();
+    double v = subject.output(s, x);
+    switch (fault.kind()) {
+      case SENSOR_DRIFT -> v *= fault.severity();
+      case SENSOR_OFFSET -> v += fault.severity() * outputSpan();
+      case CAPACITOR_OPEN -> v *= averageOverPeak((AcVoltage) s);
+      default -> {}
+    }
+    return v;
+  }
+
+  private double outputSpan() {
+    SensorCurve c = subject.curve(subject.sensor());
+    Span w = subject.channel().definition().working();
+    return Math.abs(c.at(w.high()) - c.at(w.low()));
+  }
+
+  static double averageOverPeak(AcVoltage s) {
+    return switch (s.waveform()) {
+      case SINE -> 2 / Math.PI;
+      case TRIANGLE -> 0.5;
+      case SQUARE -> 1;
+      case OTHER -> 1 / (s.peakFactor().number() * s.formFactor().number());
+    };
+  }
+
+  private void build() {
+    Signal carried = subject.sensor().signal();
+    boolean sensed = carried == Signal.RESISTANCE || carried == Signal.CURRENT;
+    circuit.of(0);
+    if (!sensed) buildVoltageSensor();
+    for (int i = 0; i < stages.size(); i++) {
+      String in = node(i);
+      String out = node(i + 1);
+      Sensed own = i == 0 && sensed ? new Wired(given()) : Sensed.of(Signal.RESISTANCE, 1);
+      stages.get(i).build(circuit.of(i + 1), in, out, own);
+      if (i == 0 && differential()) {
+        circuit.cut(out + ".minus");
+        circuit.source(out + ".minus", signalMinus, stages.get(0).number("Vneg"));
+      }
+      stages.get(i).rails().ifPresent(r -> circuit.limit(out, r));
+      if (stages.get(i) instanceof BridgeRectifier b && fault.kind() == FaultKind.CAPACITOR_OPEN) {
+        // Without its capacitor nothing is refilled; the diodes' path is all that is left.
+        circuit.resistor("", node(i + 1) + ".top", out, 1e-3 * b.outputResistance());
+      }
+    }
+    String last = node(stages.size());
+    Value input = subject.channel().converter().inputResistance();
+    if (input != null) {
+      circuit.of(stages.size() + 1).resistor("Rin", last, GROUND, input.number());
+    }
+    if (!wired) throw new IllegalStateException("the sensor is not in the circuit");
+    applyToParts();
+    applyBetweenNodes();
+  }
+
+  /** Name of the node behind so many stages. */
+  static String node(int i) {
+    return "TP" + (i + 1);
+  }
+
+  private boolean differential() {
+    return subject.sensor() instanceof StrainBridge
+        && !stages.isEmpty()
+        && stages.getFirst() instanceof InstrumentationAmp;
+  }
+
+  /** The wire of a function: the sensor's end of it, for what the receiver's end is. */
+  private String wire(Pin.Function function, String receiver) {
+    FaultKind open =
+        switch (function) {
+          case SUPPLY -> FaultKind.SUPPLY_OPEN;
+          case GROUND -> FaultKind.GROUND_OPEN;
+          case SIGNAL -> FaultKind.SIGNAL_OPEN;
+        };
+    FaultKind lead =
+        switch (function) {
+          case SUPPLY -> FaultKind.SUPPLY_LEAD;
+          case GROUND -> FaultKind.GROUND_LEAD;
+          case SIGNAL -> FaultKind.SIGNAL_LEAD;
+        };
+    boolean offset = function == Pin.Function.GROUND && fault.kind() == FaultKind.GROUND_OFFSET;
+    if (fault.kind() != open && fault.kind() != lead && !offset) return receiver;
+    String sensor = "pin." + function.title();
+    if (fault.kind() == lead) circuit.resistor(sensor, receiver, fault.severity());
+    if (offset) circuit.source(sensor, receiver, fault.severity());
+    return sensor;
+  }
+
+  private void buildVoltageSensor() {
+    Sensor s = fitted();
+    wired = true;
+    signal = node(0);
+    signalPin = wire(Pin.Function.SIGNAL, signal);
+    groundPin = wire(Pin.Function.GROUND, GROUND);
+    sensorMinus = groundPin;
+    boolean alternating = s instanceof AcVoltage;
+    if (!alternating && subject.supply().isPresent()) {
+      supply = SUPPLY;
+      circuit.source(SUPPLY, GROUND, subject.supply().get());
+      supplyPin = wire(Pin.Function.SUPPLY, SUPPLY);
+      if (fault.kind() == FaultKind.SWAPPED) {
+        supplyPin = GROUND;
+        groundPin = SUPPLY;
+        sensorMinus = groundPin;
+      }
+    }
+    if (s instanceof Potentiometer p) potentiometer(p);
+    else if (s instanceof StrainBridge b && differential()) bridge(b);
+    else electronics(s);
+  }
+
+  private void potentiometer(Potentiometer p) {
+    double along = (x - p.from().number()) / (p.to().number() - p.from().number());
+    double k =
+        Math.clamp(p.start().number() + (p.end().number() - p.start().number()) * along, 0, 1);
+    link("Rp below", signalPin, groundPin, p.ends().number() + k * p.track().number());
+    link("Rp above", supplyPin, signalPin, p.ends().number() + (1 - k) * p.track().number());
+  }
+
+  private void link(String name, String a, String b, double ohms) {
+    if (a.equals(b)) return;
+    circuit.resistor(name, a, b, Math.max(ohms, Circuit.CONTACT / 1000));
+  }
+
+  /** Four arms, two of which grow while the other two shrink. */
+  private void bridge(StrainBridge s) {
+    double r = s.sourceResistance().number() > 0 ? s.sourceResistance().number() : 350;
+    double d = given() / s.excitation().number();
+    signalMinus = "m";
+    sensorMinus = "m";
+    circuit
+        .resistor("arm 1", supplyPin, signalPin, r * (1 - d))
+        .resistor("arm 2", signalPin, groundPin, r * (1 + d))
+        .resistor("arm 3", supplyPin, "m", r * (1 + d))
+        .resistor("arm 4", "m", groundPin, r * (1 - d));
+  }
+
+  private void electronics(Sensor s) {
+    double resistance =
+        s.fields().stream()
+            .filter(f -> f.symbol().equals("Rs"))
+            .findFirst()
+            .map(f -> s.value(f).number())
+            .orElse(0.0);
+    boolean shorted =
+        switch (fault.kind()) {
+          case SIGNAL_TO_GROUND, SIGNAL_TO_SUPPLY -> true;
+          case PART_SHORT -> fault.part().equals("Rh") || fault.part().equals("Rin");
+          default -> false;
+        };
+    if (resistance == 0 && shorted) resistance = DRIVER;
+    double volts = given();
+    boolean ratiometric = s.ratiometricSupply().isPresent() && !supplyPin.isEmpty();
+    boolean dead =
+        switch (fault.kind()) {
+          case SWAPPED -> true;
+          case SUPPLY_OPEN, GROUND_OPEN -> !ratiometric && !(s instanceof AcVoltage);
+          default -> false;
+        };
+    if (dead) volts = 0;
+    String output = resistance > 0 ? "emf" : signalPin;
+    if (!supplyPin.isEmpty()) {
+      double fed = subject.supply().get();
+      if (!ratiometric) volts = Math.min(volts, fed * supplyShare(fed));
+      circuit.resistor(supplyPin, groundPin, fed / QUIESCENT);
+    }
+    if (ratiometric && !dead) {
+      double ratio = volts / s.ratiometricSupply().get();
+      circuit.controlled(supplyPin, groundPin, output, groundPin, ratio);
+    } else {
+      circuit.source(output, groundPin, volts);
+    }
+    if (resistance > 0) circuit.resistor(output, signalPin, resistance);
+  }
+
+  /** Part of the supply that reaches a sensor with electronics, which bounds what it can give. */
+  private double supplyShare(double fed) {
+    return switch (fault.kind()) {
+      case SUPPLY_LOW -> fault.severity();
+      case SUPPLY_LEAD, GROUND_LEAD -> fed / QUIESCENT / (fed / QUIESCENT + fault.severity());
+      case GROUND_OFFSET -> (fed - fault.severity()) / fed;
+      default -> 1;
+    };
+  }
+
+  /** A resistive or current sensor at the end of its wires. */
+  private final class Wired implements Sensed {
+    private final double value;
+
+    private Wired(double value) {
+      this.value = value;
+    }
+
+    @Override
+    public double value() {
+      return value;
+    }
+
+    @Override
+    public void between(Circuit c, String from, String to) {
+      wired = true;
+      if (subject.sensor() instanceof CurrentLoop) {
+        loop(from, to);
+        return;
+      }
+      boolean fromSupply = from.endsWith(".supply");
+      signal = fromSupply ? to : from;
+      supply = fromSupply ? from : node(1) + ".supply";
+      if (!c.feeds(supply)) supply = "";
+      signalPin = wire(Pin.Function.SIGNAL, signal);
+      String far;
+      if (fromSupply) {
+        supplyPin = wire(Pin.Function.SUPPLY, from);
+        far = supplyPin;
+      } else {
+        groundPin = wire(Pin.Function.GROUND, to);
+        far = groundPin;
+      }
+      sensorMinus = far;
+      c.of(0).resistor("R", signalPin, far, value);
+    }
+
+    private void loop(String from, String to) {
+      signal = to;
+      supply = from.equals(GROUND) ? "" : from;
+      signalPin = wire(Pin.Function.SIGNAL, to);
+      supplyPin = supply.isEmpty() ? "" : wire(Pin.Function.SUPPLY, from);
+      sensorMinus = signalPin;
+      groundPin = GROUND;
+      boolean dead =
+          switch (fault.kind()) {
+            case SUPPLY_OPEN, SIGNAL_OPEN, SWAPPED -> true;
+            default -> false;
+          };
+      if (dead) return;
+      if (supply.isEmpty()) {
+        circuit.current(GROUND, signalPin, value);
+        return;
+      }
+      var shunt = (Shunt) stages.getFirst();
+      double needs = shunt.transmitter() == null ? 0 : shunt.transmitter().number();
+      circuit.loop(supplyPin, "loop", value, needs);
+      double leads = shunt.wire() == null ? 0 : shunt.wire().number();
+      circuit.resistor("loop", signalPin, Math.max(leads, Circuit.CONTACT / 1000));
+    }
+  }
+
+  private void applyToParts() {
+    switch (fault.kind()) {
+      case PART_OPEN -> circuit.scale(fault.element(), fault.part(), Double.POSITIVE_INFINITY);
+      case PART_SHORT -> circuit.scale(fault.element(), fault.part(), 0);
+      case PART_DRIFT -> circuit.scale(fault.element(), fault.part(), fault.severity());
+      default -> {}
+    }
+  }
+
+  private void applyBetweenNodes() {
+    switch (fault.kind()) {
+      case SIGNAL_TO_GROUND -> circuit.resistor(signal, GROUND, Circuit.CONTACT);
+      case SIGNAL_TO_SUPPLY -> circuit.resistor(signal, supply, Circuit.CONTACT);
+      case LEAK_TO_GROUND -> leak(GROUND);
+      case LEAK_TO_SUPPLY -> leak(supply);
+      case SUPPLY_LOW -> circuit.feed(supply, fault.severity());
+      case SUPPLY_OPEN -> {
+        // A pull-up is fed at the receiver: there it is the feed itself that is missing.
+        if (supplyPin.isEmpty() && !supply.isEmpty()) circuit.cut(supply);
+      }
+      default -> {}
+    }
+  }
+
+  private void leak(String to) {
+    circuit.resistor(signal, to, fault.severity());
+  }
+}

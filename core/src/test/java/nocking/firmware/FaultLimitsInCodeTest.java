@@ -1,0 +1,78 @@
+package nocking.firmware;
+
+import static nocking.Channels.v;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assumptions.assumeThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import nocking.points.RawUnit;
+import nocking.quantity.Span;
+import nocking.table.LinearTable;
+import nocking.wiring.Thresholds;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The thresholds in a generated header, asked for every code by a compiled program. */
+class FaultLimitsInCodeTest {
+  @TempDir Path folder;
+
+  private static String header(Thresholds limits) {
+    LinearTable t = LinearTable.equalSteps(x -> x / 40, new Span(330, 3700), 9, 0, 2);
+    var source =
+        new TableSource("sg_p1", "SG-P1 Sluice gate", "%", RawUnit.COUNTS, false, 0, 2, limits);
+    return source.header(t, t.against(x -> x / 40, true));
+  }
+
+  private static List<String> run(String... command) throws IOException, InterruptedException {
+    Process p = new ProcessBuilder(command).redirectErrorStream(true).start();
+    List<String> lines = new String(p.getInputStream().readAllBytes()).lines().toList();
+    assertThat(p.waitFor()).as("%s: %s", String.join(" ", command), lines).isZero();
+    return lines;
+  }
+
+  private static boolean compilerIsThere() {
+    try {
+      return new ProcessBuilder("cc", "--version").redirectErrorStream(true).start().waitFor() == 0;
+    } catch (IOException | InterruptedException e) {
+      return false;
+    }
+  }
+
+  @Test
+  void everyCodeBeyondTheLimitsIsAFaultAndNoOther() throws IOException, InterruptedException {
+    assumeThat(compilerIsThere()).as("a C compiler").isTrue();
+    Files.writeString(folder.resolve("t.h"), header(new Thresholds(v(139), v(3932))));
+    Path source = folder.resolve("main.c");
+    Files.writeString(
+        source,
+        """
+        #include <stdio.h>
+        #include "t.h"
+        int main(void)
+        {
+            (void)sg_p1_raw; (void)sg_p1_out;
+            for (int32_t raw = 0; raw < 4096; raw++) printf("%d\\n", sg_p1_fault(raw));
+            return 0;
+        }
+        """);
+    Path binary = folder.resolve("main");
+    run("cc", "-std=c99", "-Wall", "-Werror", "-o", binary.toString(), source.toString());
+    List<String> lines = run(binary.toString());
+    assertThat(lines).hasSize(4096);
+    for (int raw = 0; raw < lines.size(); raw++) {
+      assertThat(lines.get(raw)).as("code %d", raw).isEqualTo(raw < 139 || raw > 3932 ? "1" : "0");
+    }
+  }
+
+  @Test
+  void oneSidedLimitHasOneTest() {
+    assertThat(header(new Thresholds(v(139), null)))
+        .contains("#define SG_P1_FAULT_BELOW 139")
+        .contains("{ return raw < SG_P1_FAULT_BELOW; }")
+        .doesNotContain("ABOVE");
+    assertThat(header(null)).doesNotContain("fault");
+  }
+}
