@@ -13,10 +13,8 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableView;
 import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.VBox;
-import nocking.app.desk.Background;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.Hazard;
@@ -24,7 +22,6 @@ import nocking.channel.QuantityKind;
 import nocking.channel.SensorCard;
 import nocking.channel.UnitChange;
 import nocking.channel.WorkStep;
-import nocking.demo.Hatchery;
 import nocking.parts.PreferredSeries;
 import nocking.parts.StockPart;
 import nocking.quantity.Unit;
@@ -43,43 +40,13 @@ import org.junit.jupiter.api.Test;
 /** Define and Condition by mouse and keyboard: sensors of all kinds, parts, swaps, equations. */
 class DefineAndConditionTest extends WindowTest {
 
-  private void openDemo(String tag, WorkStep step) {
-    open(Hatchery.book(Hatchery.SEED));
-    hands.run(
-        () -> {
-          desk.select(desk.book().byTag(tag).orElseThrow().id());
-          desk.step(step);
-        });
-    settled();
-  }
-
   /** A new channel of temperature with nothing said about its sensor. */
   private void blank() {
     open(new Book(List.of(Channel.blank("x", "X-1"))));
   }
 
-  private void clipboard(String text) {
-    hands.run(
-        () -> {
-          var content = new ClipboardContent();
-          content.putString(text);
-          Clipboard.getSystemClipboard().setContent(content);
-        });
-  }
-
   private String clipboard() {
     return Hands.ask(() -> Clipboard.getSystemClipboard().getString());
-  }
-
-  private TableView<?> table(String id) {
-    return (TableView<?>) shell.scene().lookup("#" + id);
-  }
-
-  private static void settled() {
-    do {
-      Hands.settle();
-    } while (!Background.idle());
-    Hands.settle();
   }
 
   private void select(String grid, int row) {

@@ -32,15 +32,6 @@ import org.junit.jupiter.api.Test;
 /** How the window behaves in the hand: fields, probe, undo, findings, keys, bad input. */
 class InTheHandTest extends WindowTest {
 
-  private void openDemo(String tag, WorkStep step) {
-    open(Hatchery.book(Hatchery.SEED));
-    hands.run(
-        () -> {
-          desk.select(desk.book().byTag(tag).orElseThrow().id());
-          desk.step(step);
-        });
-  }
-
   @Test
   void wrongEntryIsMarkedAndTheLastGoodValueStays() {
     openDemo("BL-P1", WorkStep.CONDITION);

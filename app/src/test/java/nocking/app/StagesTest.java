@@ -7,10 +7,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.control.Labeled;
-import javafx.scene.control.TableView;
 import javafx.scene.control.TextArea;
 import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import nocking.channel.Book;
 import nocking.channel.Channel;
@@ -19,49 +17,11 @@ import nocking.channel.Hazard;
 import nocking.channel.WorkStep;
 import nocking.check.CheckSheet.Measured;
 import nocking.check.Verdict;
-import nocking.demo.Hatchery;
 import nocking.points.RawUnit;
 import org.junit.jupiter.api.Test;
 
 /** Every stage on its own, with the demo channels: what it offers, and what it refuses. */
 class StagesTest extends WindowTest {
-
-  private void openDemo(String tag, WorkStep step) {
-    open(Hatchery.book(Hatchery.SEED));
-    hands.run(
-        () -> {
-          desk.select(desk.book().byTag(tag).orElseThrow().id());
-          desk.step(step);
-        });
-  }
-
-  private TableView<?> table(String id) {
-    return (TableView<?>) shell.scene().lookup("#" + id);
-  }
-
-  /** Puts the keyboard into a cell of a grid. */
-  private void into(String grid, int row, int column) {
-    hands.run(
-        () -> {
-          TableView<?> t = table(grid);
-          t.requestFocus();
-          t.getSelectionModel().clearAndSelect(row);
-          focus(t, row, column);
-        });
-  }
-
-  private static <T> void focus(TableView<T> t, int row, int column) {
-    t.getFocusModel().focus(row, t.getColumns().get(column));
-  }
-
-  private void clipboard(String text) {
-    hands.run(
-        () -> {
-          var content = new ClipboardContent();
-          content.putString(text);
-          Clipboard.getSystemClipboard().setContent(content);
-        });
-  }
 
   @Test
   void defineTakesRangesInEveryWritingAndRefusesFallingOnes() {

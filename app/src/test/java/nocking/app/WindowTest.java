@@ -10,9 +10,13 @@ import java.util.Optional;
 import javafx.application.Platform;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
 import javafx.stage.Stage;
 import nocking.analysis.Analysis;
+import nocking.app.desk.Background;
 import nocking.app.desk.BookStore;
 import nocking.app.desk.Desk;
 import nocking.app.desk.Store;
@@ -22,6 +26,8 @@ import nocking.app.theme.Theme;
 import nocking.book.BookFile;
 import nocking.channel.Book;
 import nocking.channel.Channel;
+import nocking.channel.WorkStep;
+import nocking.demo.Hatchery;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.io.TempDir;
@@ -122,6 +128,54 @@ abstract class WindowTest {
           stage.hide();
           desk.store().close();
           return null;
+        });
+  }
+
+  /** Opens the demo book at a channel and a stage. */
+  void openDemo(String tag, WorkStep step) {
+    open(Hatchery.book(Hatchery.SEED));
+    hands.run(
+        () -> {
+          desk.select(desk.book().byTag(tag).orElseThrow().id());
+          desk.step(step);
+        });
+    settled();
+  }
+
+  /** Waits until nothing is under way, in the window or behind it. */
+  static void settled() {
+    do {
+      Hands.settle();
+    } while (!Background.idle());
+    Hands.settle();
+  }
+
+  TableView<?> table(String id) {
+    return (TableView<?>) shell.scene().lookup("#" + id);
+  }
+
+  /** Puts the keyboard into a cell of a grid. */
+  void into(String grid, int row, int column) {
+    hands.run(
+        () -> {
+          TableView<?> t = table(grid);
+          t.requestFocus();
+          t.getSelectionModel().clearAndSelect(row);
+          focus(t, row, column);
+        });
+  }
+
+  private static <T> void focus(TableView<T> t, int row, int column) {
+    t.getFocusModel().focus(row, t.getColumns().get(column));
+  }
+
+  /** Puts text on the system's clipboard. */
+  void clipboard(String text) {
+    hands.run(
+        () -> {
+          var content = new ClipboardContent();
+          content.putString(text);
+          Clipboard.getSystemClipboard().setContent(content);
         });
   }
 

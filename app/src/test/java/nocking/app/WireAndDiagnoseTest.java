@@ -10,17 +10,12 @@ import java.time.Clock;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.TableView;
-import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
-import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.book.BookFile;
 import nocking.channel.Channel;
 import nocking.channel.PracticeResult;
 import nocking.channel.WorkStep;
-import nocking.demo.Hatchery;
 import nocking.fault.Fault;
 import nocking.fault.FaultKind;
 import nocking.finding.Finding;
@@ -34,43 +29,12 @@ import org.junit.jupiter.api.Timeout;
 @Timeout(value = 60, unit = TimeUnit.SECONDS, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
 class WireAndDiagnoseTest extends WindowTest {
 
-  private void openDemo(String tag, WorkStep step) {
-    open(Hatchery.book(Hatchery.SEED));
-    hands.run(
-        () -> {
-          desk.select(desk.book().byTag(tag).orElseThrow().id());
-          desk.step(step);
-        });
-    settled();
-  }
-
-  private static void settled() {
-    do {
-      Hands.settle();
-    } while (!Background.idle());
-    Hands.settle();
-  }
-
-  private TableView<?> table(String id) {
-    return (TableView<?>) shell.scene().lookup("#" + id);
-  }
-
   /** Types over one cell of a grid, as on a sheet. */
   private void cell(String grid, int row, int column, String text) {
-    hands.run(
-        () -> {
-          TableView<?> t = table(grid);
-          t.requestFocus();
-          t.getSelectionModel().clearAndSelect(row);
-          focus(t, row, column);
-        });
+    into(grid, row, column);
     hands.type(text);
     hands.press(KeyCode.ENTER);
     settled();
-  }
-
-  private static <T> void focus(TableView<T> t, int row, int column) {
-    t.getFocusModel().focus(row, t.getColumns().get(column));
   }
 
   /** Enters one thing that was seen, by the menu of places and the two fields. */
@@ -133,18 +97,8 @@ class WireAndDiagnoseTest extends WindowTest {
                     .append('\t')
                     .append(p.output().number() / 1000)
                     .append('\n'));
-    hands.run(
-        () -> {
-          var content = new ClipboardContent();
-          content.putString(block.toString());
-          Clipboard.getSystemClipboard().setContent(content);
-        });
-    hands.run(
-        () -> {
-          table("sensor-rows").requestFocus();
-          table("sensor-rows").getSelectionModel().clearAndSelect(0);
-          focus(table("sensor-rows"), 0, 0);
-        });
+    clipboard(block.toString());
+    into("sensor-rows", 0, 0);
     hands.press(KeyCode.CONTROL, KeyCode.V);
     settled();
     assertThat(((TableSensor) channel().sensor()).points().getFirst().output().number())

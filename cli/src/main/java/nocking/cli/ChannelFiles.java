@@ -5,12 +5,15 @@ import java.nio.charset.CharacterCodingException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.Optional;
+import nocking.analysis.Analysis;
 import nocking.book.BookException;
 import nocking.book.BookException.Cause;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.channel.DocumentException;
+import nocking.quantity.QuantityException;
 
 /** Reading channels from files and books, with messages that name the file. */
 final class ChannelFiles {
@@ -18,6 +21,21 @@ final class ChannelFiles {
 
   static Channel channel(Path file) {
     return ChannelJson.readChannel(text(file), file.getFileName().toString());
+  }
+
+  /**
+   * Refuses a channel of which something cannot be worked out, with the reason.
+   *
+   * @param part what the command needs of the analysis; empty without a path
+   */
+  static <T> T required(Analysis analysis, Optional<T> part) {
+    return part.orElseThrow(
+        () ->
+            new QuantityException(
+                "%s: %s"
+                    .formatted(
+                        analysis.channel().tag(),
+                        analysis.pathProblem().orElse("no sensor is defined yet"))));
   }
 
   static Book book(Path file) {

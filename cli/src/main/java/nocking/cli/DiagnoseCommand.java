@@ -18,7 +18,6 @@ import nocking.diagnosis.Ranking;
 import nocking.fault.FaultMatrix;
 import nocking.fault.Subject;
 import nocking.quantity.Numbers;
-import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Unit;
 import nocking.wiring.Place;
@@ -67,16 +66,7 @@ final class DiagnoseCommand extends JsonOption {
   int run(Answer answer) {
     Channel channel = ChannelFiles.channel(file);
     Analysis analysis = FaultsCommand.analysis(channel, cards);
-    Subject subject =
-        analysis
-            .subject()
-            .orElseThrow(
-                () ->
-                    new QuantityException(
-                        "%s: %s"
-                            .formatted(
-                                channel.tag(),
-                                analysis.pathProblem().orElse("no sensor is defined yet"))));
+    Subject subject = ChannelFiles.required(analysis, analysis.subject());
     List<Place> places = FaultMatrix.places(subject);
     List<Observation> observations =
         SeenCsv.read(

@@ -7,7 +7,6 @@ import java.util.Locale;
 import java.util.Map;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
-import nocking.channel.DocumentException;
 import nocking.channel.SensorCard;
 import nocking.fault.FaultMatrix;
 import nocking.fault.FaultRow;
@@ -37,16 +36,7 @@ final class FaultsCommand extends JsonOption {
   int run(Answer answer) {
     Channel channel = ChannelFiles.channel(file);
     Analysis analysis = analysis(channel, cards);
-    FaultMatrix matrix =
-        analysis
-            .faults()
-            .orElseThrow(
-                () ->
-                    new DocumentException(
-                        "%s: there is no circuit to look at: %s"
-                            .formatted(
-                                file.getFileName(),
-                                analysis.pathProblem().orElse("the sensor is not defined"))));
+    FaultMatrix matrix = ChannelFiles.required(analysis, analysis.faults());
     text(answer, analysis, matrix);
     json(answer, matrix);
     return 0;

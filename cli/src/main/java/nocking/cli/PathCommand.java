@@ -16,7 +16,6 @@ import nocking.path.LinearForm;
 import nocking.path.ReadOut;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
-import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -50,16 +49,7 @@ final class PathCommand extends JsonOption {
   int run(Answer answer) {
     Channel channel = ChannelFiles.channel(file);
     Analysis analysis = Analysis.of(channel);
-    SignalPath path =
-        analysis
-            .path()
-            .orElseThrow(
-                () ->
-                    new QuantityException(
-                        "%s: %s"
-                            .formatted(
-                                channel.tag(),
-                                analysis.pathProblem().orElse("no sensor is defined yet"))));
+    SignalPath path = ChannelFiles.required(analysis, analysis.path());
     if (form != null) answer.line(equation(channel, path).replace("%", "%%"));
     else text(answer, analysis, path);
     json(answer, analysis, path);

@@ -7,7 +7,6 @@ import java.util.Map;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
 import nocking.quantity.Numbers;
-import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Span;
 import nocking.tolerance.Budget;
@@ -51,16 +50,7 @@ final class ToleranceCommand extends JsonOption {
   int run(Answer answer) {
     Channel channel = ChannelFiles.channel(file);
     Analysis analysis = Analysis.of(channel);
-    ErrorModel model =
-        analysis
-            .errorModel()
-            .orElseThrow(
-                () ->
-                    new QuantityException(
-                        "%s: %s"
-                            .formatted(
-                                channel.tag(),
-                                analysis.pathProblem().orElse("no sensor is defined yet"))));
+    ErrorModel model = ChannelFiles.required(analysis, analysis.errorModel());
     double[] inputs = inputs(channel);
     for (double x : inputs) model.path().require(x);
     List<BudgetPoint> budget = Budget.at(model, inputs);
