@@ -178,6 +178,20 @@ class WireAndDiagnoseTest extends WindowTest {
     assertThat(text("diagnose-verdict")).startsWith("None of these faults explains what was seen");
   }
 
+  /** A settled channel is what is diagnosed a year later. */
+  @Test
+  void lockedChannelTakesWhatWasSeenAndNothingElse() {
+    openDemo("IN-T2", WorkStep.WIRE);
+    Channel before = channel();
+    assertThat(before.locked()).isTrue();
+    hands.click("tab-diagnose");
+    settled();
+    see("display", "9", "11.2");
+    assertThat(channel().withSeen(List.of())).isEqualTo(before);
+    assertThat(channel().seen()).hasSize(1);
+    assertThat(onDisk().byTag("IN-T2").orElseThrow().seen()).hasSize(1);
+  }
+
   @Test
   void readingsThatCannotBeReadStayAndSayWhy() {
     openDemo("BL-P1", WorkStep.WIRE);

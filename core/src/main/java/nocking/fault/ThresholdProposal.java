@@ -42,8 +42,10 @@ public record ThresholdProposal(
       lowest = band.limits().get().low();
       highest = band.limits().get().high();
     }
-    Value low = rounded(lowest, below, band.volts().low());
-    Value high = rounded(highest, band.volts().high(), above);
+    // What a standard gives is kept to the millivolt; half way between is a round number.
+    double share = band.limits().isPresent() ? 0.005 : 0.1;
+    Value low = rounded(lowest, below, band.volts().low(), share);
+    Value high = rounded(highest, band.volts().high(), above, share);
     boolean crossed = low != null && high != null && low.number() >= high.number();
     boolean none = crossed || low == null && high == null;
     return new ThresholdProposal(
@@ -54,12 +56,12 @@ public record ThresholdProposal(
   }
 
   /** The fewest decimals with which the value stays well inside its room. */
-  private static Value rounded(double v, double from, double to) {
+  private static Value rounded(double v, double from, double to, double share) {
     if (Double.isNaN(v)) return null;
     double room = Double.isFinite(from) && Double.isFinite(to) ? to - from : Math.abs(v);
     for (int decimals = 1; decimals < 6; decimals++) {
       double rounded = Double.parseDouble(Numbers.fixed(v, decimals));
-      if (Math.abs(rounded - v) <= 0.1 * room) return Value.of(rounded);
+      if (Math.abs(rounded - v) <= share * room) return Value.of(rounded);
     }
     return Value.of(v);
   }

@@ -15,6 +15,7 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.quantity.Span;
+import nocking.wiring.Seen;
 
 /**
  * What lies on the desk. All methods belong to the interface thread; nothing here knows a control.
@@ -218,6 +219,20 @@ public final class Desk {
     }
     Channel after = change.apply(before);
     if (!after.equals(before)) replace(book.with(after), what, key, selected);
+    return true;
+  }
+
+  /**
+   * Writes down what was seen on the selected channel. A locked channel takes it too: that
+   * something was looked at changes nothing that was settled.
+   *
+   * @return false when the book is read-only, which is said as a message
+   */
+  public boolean observe(String what, List<Seen> seen) {
+    Channel before = channel().orElse(null);
+    if (before == null || refused()) return false;
+    Channel after = before.withSeen(seen);
+    if (!after.equals(before)) replace(book.with(after), what, "", selected);
     return true;
   }
 

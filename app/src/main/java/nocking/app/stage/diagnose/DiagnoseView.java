@@ -187,7 +187,7 @@ public final class DiagnoseView implements StageView {
             i -> {
               var next = new ArrayList<>(list());
               next.remove(i);
-              desk.edit("take out what was seen", "", c -> c.withSeen(next));
+              desk.observe("take out what was seen", next);
               return true;
             })
         .onPaste(
@@ -217,7 +217,7 @@ public final class DiagnoseView implements StageView {
   private void change(int i, Seen next) {
     var all = new ArrayList<>(list());
     all.set(i, next);
-    desk.edit("change what was seen", "", c -> c.withSeen(all));
+    desk.observe("change what was seen", all);
   }
 
   private void takeAt(int i, String text) {
@@ -241,14 +241,14 @@ public final class DiagnoseView implements StageView {
     Channel c = desk.channel().orElseThrow();
     var next = new ArrayList<>(list());
     for (Seen s : Diagnosis.ofPins(c)) if (places.contains(s.place())) next.add(s);
-    desk.edit("take what the pins read", "", ch -> ch.withSeen(next));
+    desk.observe("take what the pins read", next);
   }
 
   private boolean addSeen(Seen s) {
     Diagnosis.requireInput(desk.channel().orElseThrow(), s);
     var next = new ArrayList<>(list());
     next.add(s);
-    return desk.edit("add what was seen", "", c -> c.withSeen(next));
+    return desk.observe("add what was seen", next);
   }
 
   private void takeAccuracy(String text) {
@@ -306,10 +306,10 @@ public final class DiagnoseView implements StageView {
     counts.show(Numbers.trimmed(meter.counts(), 8), "");
     input.show(Numbers.compact(meter.inputResistance(), "", 4).strip(), "Ω");
     caution.setText(caution(c));
-    boolean measured = desk.editable() && a.path().isPresent() && !Diagnosis.ofPins(c).isEmpty();
+    boolean measured = desk.writable() && a.path().isPresent() && !Diagnosis.ofPins(c).isEmpty();
     pins.setVisible(measured);
     pins.setManaged(measured);
-    seen.editable(desk.editable());
+    seen.editable(desk.writable());
     seen.show(c.seen().size());
     double high = 30 + 25.0 * Math.clamp(c.seen().size(), 2, 5);
     seen.setMinHeight(high);
@@ -333,7 +333,7 @@ public final class DiagnoseView implements StageView {
           new Engine(c, meter, Map.copyOf(priors), Diagnostician.of(subject.get(), meter, priors));
       places = engine.engine.places();
     }
-    entry.show(places, c.unit(), desk.editable());
+    entry.show(places, c.unit(), desk.writable());
     entry.suggest(lastInput());
     Diagnostician own = engine.engine;
     boolean dark = desk.dark();
@@ -463,7 +463,7 @@ public final class DiagnoseView implements StageView {
     var enter = new Button("Enter it");
     enter.setId("diagnose-enter");
     enter.getStyleClass().add("cue-button");
-    enter.setDisable(!desk.editable());
+    enter.setDisable(!desk.writable());
     enter.setOnAction(e -> entry.ready(n.place(), Numbers.fixed(n.at(), a.decimals())));
     cue.getChildren().add(enter);
   }

@@ -26,8 +26,10 @@ import nocking.app.control.Grid.Column;
 import nocking.app.control.Paper;
 import nocking.app.control.Segments;
 import nocking.app.control.WheelScroll;
+import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.app.desk.Latest;
+import nocking.app.desk.Store;
 import nocking.app.stage.StageView;
 import nocking.channel.Channel;
 import nocking.channel.PracticeResult;
@@ -77,6 +79,7 @@ public final class PracticeView implements StageView {
   private Round round;
   private boolean over;
   private List<PracticeResult> results = List.of();
+  private Store ofStore;
 
   public PracticeView(Desk desk) {
     this(desk, new Random());
@@ -352,6 +355,7 @@ public final class PracticeView implements StageView {
             Math.max(1, j.plan.size()),
             LocalDate.now().toString());
     desk.store().addPractice(result);
+    loadHistory();
     explain(r, result, j);
     show();
   }
@@ -419,6 +423,18 @@ public final class PracticeView implements StageView {
     };
   }
 
+  /** The disk is not waited for on the interface thread. */
+  private void loadHistory() {
+    Store store = desk.store();
+    Background.run(
+        () -> store.practice().reversed(),
+        found -> {
+          if (store != desk.store()) return;
+          results = found;
+          history.show(results.size());
+        });
+  }
+
   private void say(String sentence) {
     reason.setText(sentence);
     reason.setVisible(!sentence.isEmpty());
@@ -432,8 +448,6 @@ public final class PracticeView implements StageView {
     start.setText(round == null ? "Hide a fault" : "Hide another");
     for (Node n : List.of(where, at, measure, name, answer)) n.setDisable(!running);
     readings.show(seen().size());
-    results = desk.store().practice().reversed();
-    history.show(results.size());
     cue.getChildren().setAll(cue(running, possible));
     if (round == null) {
       outcome
@@ -496,6 +510,10 @@ public final class PracticeView implements StageView {
     // An edit of the channel ends what was begun on a copy of the former one.
     if (round != null && desk.channel().filter(c -> c == round.channel).isEmpty()) switched();
     if (reason.getText().isEmpty()) say("");
+    if (ofStore != desk.store()) {
+      ofStore = desk.store();
+      loadHistory();
+    }
     show();
   }
 }
