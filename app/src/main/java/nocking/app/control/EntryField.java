@@ -86,6 +86,7 @@ public final class EntryField extends VBox {
     row.getChildren().remove(label);
     HBox.setHgrow(field, Priority.NEVER);
     field.setPrefColumnCount(6);
+    field.setMinWidth(44);
     field.setMaxWidth(66);
     return this;
   }

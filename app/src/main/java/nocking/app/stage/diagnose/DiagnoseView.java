@@ -54,7 +54,7 @@ public final class DiagnoseView implements StageView {
 
   /** What stands in the lower sheet. */
   private enum Look {
-    ELSEWHERE("Elsewhere"),
+    ELSEWHERE("Over the range"),
     READINGS("Readings"),
     PRIORS("Weights");
 
@@ -126,10 +126,10 @@ public final class DiagnoseView implements StageView {
     verdict.setMinHeight(Region.USE_PREF_SIZE);
     priorsPanel = new PriorsPanel(priors, this::refreshEngine);
     caution.getStyleClass().add("caution-line");
-    var meterRow = row(new Label("Meter ±"), accuracy, counts, input);
-    accuracy.field().setMaxWidth(84);
-    counts.field().setMaxWidth(58);
-    input.field().setMaxWidth(58);
+    var meterRow = row(new Label("Meter"), accuracy, counts, input);
+    accuracy.field().setMaxWidth(78);
+    counts.field().setMaxWidth(48);
+    input.field().setMaxWidth(50);
     var below = WheelScroll.of(new VBox(6, cue, caution, meterRow));
     below.setFitToWidth(true);
     below.setMinHeight(120);
@@ -138,8 +138,8 @@ public final class DiagnoseView implements StageView {
     pins.setOnAction(e -> takePins());
     var left = new Paper("What was seen", seen, entry, below);
     left.corner(pins);
-    left.setMinWidth(280);
-    left.setPrefWidth(296);
+    left.setMinWidth(300);
+    left.setPrefWidth(300);
     left.setMaxWidth(330);
     VBox.setVgrow(below, Priority.ALWAYS);
     var explained = new Paper("Explanations", WheelScroll.of(explanations), verdict);

@@ -61,7 +61,7 @@ final class BandsPanel extends VBox {
   private final Button add = new Button("Add");
   private final Button fromSensor = new Button("From the sensor");
   private final Label sentence = new Label();
-  private final FlowPane fields = new FlowPane(8, 6);
+  private final FlowPane fields = new FlowPane(5, 6);
   private final StackPane table = new StackPane();
   private final Segments<Part> parts;
   private Part part = Part.POSITIONS;
@@ -463,7 +463,7 @@ final class BandsPanel extends VBox {
     lever.show(p.lever(), Unit.of("mm"));
     turn.show(p.turn(), Unit.of("°"));
     hysteresis.show(p.hysteresis(), c.unit().difference());
-    for (EntryField f : List.of(dwell, lever, turn, hysteresis)) f.field().setMaxWidth(56);
+    for (EntryField f : List.of(dwell, lever, turn, hysteresis)) f.field().setMaxWidth(46);
     for (EntryField f : List.of(dwell, lever, turn, hysteresis)) f.field().setEditable(editable);
     for (Grid g : List.of(positions, alarms, switches)) g.editable(editable);
     add.setDisable(!editable);
