@@ -143,7 +143,7 @@ final class FaultyCircuit {
     switch (fault.kind()) {
       case SENSOR_DRIFT -> v *= fault.severity();
       case SENSOR_OFFSET -> v += fault.severity() * outputSpan();
-      case CAPACITOR_OPEN -> v *= averageOverPeak((AcVoltage) s);
+      case CAPACITOR_OPEN -> v *= ((AcVoltage) s).averageOverPeak();
       default -> {}
     }
     return v;
@@ -153,15 +153,6 @@ final class FaultyCircuit {
     SensorCurve c = subject.curve(subject.sensor());
     Span w = subject.channel().definition().working();
     return Math.abs(c.at(w.high()) - c.at(w.low()));
-  }
-
-  static double averageOverPeak(AcVoltage s) {
-    return switch (s.waveform()) {
-      case SINE -> 2 / Math.PI;
-      case TRIANGLE -> 0.5;
-      case SQUARE -> 1;
-      case OTHER -> 1 / (s.peakFactor().number() * s.formFactor().number());
-    };
   }
 
   private void build() {

@@ -103,17 +103,9 @@ public final class FaultyPath {
     if (!(subject.sensor() instanceof AcVoltage ac) || ac.signal() != Signal.ALTERNATING) {
       return peak;
     }
-    double factor =
-        switch (ac.waveform()) {
-          case SINE -> Math.sqrt(2);
-          case TRIANGLE -> Math.sqrt(3);
-          case SQUARE -> 1;
-          case OTHER -> ac.peakFactor().number();
-        };
     // The mean that is left without the capacitor stands for the same wave at the input.
-    double undo =
-        fault.kind() == FaultKind.CAPACITOR_OPEN ? 1 / FaultyCircuit.averageOverPeak(ac) : 1;
-    return Reading.of(peak.value() * undo / factor);
+    double undo = fault.kind() == FaultKind.CAPACITOR_OPEN ? 1 / ac.averageOverPeak() : 1;
+    return Reading.of(peak.value() * undo / ac.peakOverRms());
   }
 
   /** The circuit at rest with nothing connected to it. */

@@ -138,15 +138,27 @@ public record AcVoltage(
     return to == Measure.PEAK ? Signal.ALTERNATING : Signal.VOLTAGE;
   }
 
+  /** Peak over RMS of the waveform. */
+  public double peakOverRms() {
+    return waveform == Waveform.OTHER ? peakFactor.number() : waveform.peakFactor;
+  }
+
+  /** RMS over rectified average of the waveform. */
+  private double rmsOverAverage() {
+    return waveform == Waveform.OTHER ? formFactor.number() : waveform.formFactor;
+  }
+
+  /** Rectified average over peak of the waveform. */
+  public double averageOverPeak() {
+    return 1 / (peakOverRms() * rmsOverAverage());
+  }
+
   /** Peak volts for one volt as the quantity is stated. */
   public double peakPerStated() {
-    boolean other = waveform == Waveform.OTHER;
-    double peak = other ? peakFactor.number() : waveform.peakFactor;
-    double form = other ? formFactor.number() : waveform.formFactor;
     return switch (from) {
-      case RMS -> peak;
+      case RMS -> peakOverRms();
       case PEAK -> 1;
-      case AVERAGE -> peak * form;
+      case AVERAGE -> 1 / averageOverPeak();
     };
   }
 
