@@ -33,6 +33,7 @@ class ArchitectureTest {
           "firmware",
           "check",
           "band",
+          "weighing",
           "channel",
           "fault",
           "diagnosis",

@@ -101,6 +101,7 @@ abstract class WindowTest {
       if (!document.channels().isEmpty()) file.saveAll(document.channels(), "given");
       if (!document.cards().isEmpty()) file.saveCards(document.cards(), "given");
       if (!document.stock().isEmpty()) file.saveStock(document.stock(), "given");
+      file.saveWeighing(document.weighing(), "given");
     }
     open(store(book()));
   }

@@ -17,9 +17,11 @@ import nocking.channel.Channel;
 import nocking.channel.PracticeResult;
 import nocking.channel.WorkStep;
 import nocking.fault.Fault;
-import nocking.fault.FaultKind;
 import nocking.finding.Finding;
 import nocking.sensor.TableSensor;
+import nocking.weighing.FaultKind;
+import nocking.weighing.Meter;
+import nocking.weighing.Weighing;
 import nocking.wiring.Place;
 import nocking.wiring.Seen;
 import org.junit.jupiter.api.Test;
@@ -235,6 +237,34 @@ class WireAndDiagnoseTest extends WindowTest {
     hands.click("priors-usual");
     settled();
     assertThat(explanation(0)).startsWith("leak from signal to ground");
+    assertThat(desk.book().weighing()).isEqualTo(Weighing.USUAL);
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
+    settled();
+    assertThat(explanation(0)).doesNotStartWith("leak from signal to ground");
+    assertThat(desk.book().weighing().weight(FaultKind.LEAK_TO_GROUND)).isZero();
+  }
+
+  /** The meter in hand is the same one tomorrow. */
+  @Test
+  void meterAndWeightsAreInTheBookWhenItIsOpenedAgain() {
+    openDemo("BL-P1", WorkStep.WIRE);
+    hands.click("tab-diagnose");
+    settled();
+    hands.fill("diagnose-accuracy", "0.09 % + 2");
+    hands.press(KeyCode.ENTER);
+    hands.fill("diagnose-counts", "50 000");
+    hands.press(KeyCode.ENTER);
+    settled();
+    Weighing weighed = desk.book().weighing();
+    assertThat(weighed.meter()).isEqualTo(new Meter(0.09, 2, 50_000, 10e6));
+    Hands.ask(
+        () -> {
+          desk.store().close();
+          return null;
+        });
+    try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
+      assertThat(file.read().weighing()).isEqualTo(weighed);
+    }
   }
 
   // Wire.

@@ -7,7 +7,6 @@ import nocking.channel.Channel;
 import nocking.channel.QuantityKind;
 import nocking.converter.Converter;
 import nocking.diagnosis.Diagnostician;
-import nocking.diagnosis.Meter;
 import nocking.diagnosis.NextMeasurement;
 import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
@@ -23,6 +22,7 @@ import nocking.stage.InputPull;
 import nocking.stage.NonInvertingAmp;
 import nocking.stage.OffsetAdder;
 import nocking.stage.RcFilter;
+import nocking.weighing.Weighing;
 import nocking.wiring.Place;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
@@ -90,7 +90,7 @@ public class DiagnosisBenchmark {
   @Setup(Level.Invocation)
   public void measureTwice() {
     subject = Analysis.of(channel()).subject().orElseThrow();
-    engine = Diagnostician.of(subject, Meter.HAND_HELD);
+    engine = Diagnostician.of(subject, Weighing.USUAL);
     ranked = engine.rank(List.of(COMPLAINT, SENSOR));
   }
 

@@ -13,6 +13,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import nocking.book.BookException.Cause;
 import nocking.book.internal.BookLock;
 import nocking.book.internal.Hash;
@@ -24,6 +25,7 @@ import nocking.channel.ChannelJson;
 import nocking.channel.PracticeResult;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
+import nocking.weighing.Weighing;
 import org.jdbi.v3.core.Handle;
 import org.jdbi.v3.core.JdbiException;
 
@@ -41,8 +43,11 @@ public final class BookFile implements AutoCloseable {
   /** First version of the schema that has cards and stock. */
   private static final int WITH_SHELF = 2;
 
-  /** First version of the schema that keeps results of practice. */
+  /** First version of the schema that has results of practice and what a bench weighs by. */
   private static final int WITH_PRACTICE = 3;
+
+  /** Kinds of log lines about what a book has as a whole. */
+  private static final Set<String> WHOLE = Set.of("cards", "stock", "weighing");
 
   private static final String CHAIN_START = "bench book";
 
@@ -201,7 +206,7 @@ public final class BookFile implements AutoCloseable {
               .createQuery("SELECT document FROM channel ORDER BY place, id")
               .map((r, c) -> ChannelJson.readCompact(r.getString(1), path.getFileName().toString()))
               .list();
-      return new Book(channels, cards(), stock());
+      return new Book(channels, cards(), stock(), weighing());
     } catch (JdbiException e) {
       throw unreadable(path, e);
     }
@@ -230,6 +235,19 @@ public final class BookFile implements AutoCloseable {
                     r.getDouble(5),
                     r.getInt(6)))
         .list();
+  }
+
+  private Weighing weighing() {
+    if (!hasPractice()) return Weighing.USUAL;
+    return handle
+        .createQuery("SELECT document FROM weighing")
+        .map((r, c) -> ChannelJson.readWeighing(r.getString(1), path.getFileName().toString()))
+        .findOne()
+        .orElse(Weighing.USUAL);
+  }
+
+  private boolean hasPractice() {
+    return SqliteDialect.version(handle) >= WITH_PRACTICE;
   }
 
   /** A book of the first version that is open read-only has neither cards nor stock. */
@@ -281,9 +299,20 @@ public final class BookFile implements AutoCloseable {
         });
   }
 
+  /** Stores what the bench weighs by as it is now. */
+  public void saveWeighing(Weighing weighing, String what) {
+    write(
+        h -> {
+          String document = ChannelJson.compact(weighing);
+          h.execute("DELETE FROM weighing");
+          h.execute("INSERT INTO weighing (place, document) VALUES (1, ?)", document);
+          log(h, "weighing", "", what, Hash.of(document));
+        });
+  }
+
   /** Results of practice, the oldest first. */
   public synchronized List<PracticeResult> practice() {
-    if (SqliteDialect.version(handle) < WITH_PRACTICE) return List.of();
+    if (!hasPractice()) return List.of();
     try {
       return handle
           .createQuery(
@@ -516,6 +545,7 @@ public final class BookFile implements AutoCloseable {
       documentProblems(problems, lastHash);
       revisionProblems(problems);
       shelfProblems(problems, lastHash);
+      benchProblems(problems, lastHash);
       return problems;
     } catch (JdbiException e) {
       return List.of("the tables cannot be read: " + lastLine(e));
@@ -550,7 +580,7 @@ public final class BookFile implements AutoCloseable {
               expected[0] = number + 1;
               String kind = r.getString(3);
               if (kind.equals("edit")) lastHash.put(r.getString(4), r.getString(6));
-              if (kind.equals("cards") || kind.equals("stock")) lastHash.put(kind, r.getString(6));
+              if (WHOLE.contains(kind)) lastHash.put(kind, r.getString(6));
               return number;
             })
         .list();
@@ -588,6 +618,24 @@ public final class BookFile implements AutoCloseable {
     if (!stock.isEmpty() && !Hash.of(stock.toString()).equals(lastHash.get("stock"))) {
       problems.add("the drawer was changed outside the log");
     }
+  }
+
+  private void benchProblems(List<String> problems, Map<String, String> lastHash) {
+    if (!hasPractice()) return;
+    List<String> documents =
+        handle.createQuery("SELECT document FROM weighing").mapTo(String.class).list();
+    String known = lastHash.get("weighing");
+    if (documents.size() != (known == null ? 0 : 1)
+        || documents.stream().anyMatch(d -> !Hash.of(d).equals(known))) {
+      problems.add("the meter or the weights of faults were changed outside the log");
+    }
+    List<String> kept = practice().stream().map(p -> Hash.of(p.toString())).toList();
+    List<String> logged =
+        handle
+            .createQuery("SELECT document_hash FROM log WHERE kind = 'practice' ORDER BY number")
+            .mapTo(String.class)
+            .list();
+    if (!kept.equals(logged)) problems.add("results of practice were changed outside the log");
   }
 
   private void revisionProblems(List<String> problems) {

@@ -19,6 +19,9 @@ import nocking.channel.QuantityKind;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
 import nocking.sensor.Sensor;
+import nocking.weighing.FaultKind;
+import nocking.weighing.Meter;
+import nocking.weighing.Weighing;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -214,11 +217,13 @@ class BookFileTest {
     tamper("DROP TABLE card");
     tamper("DROP TABLE stock");
     tamper("DROP TABLE practice");
+    tamper("DROP TABLE weighing");
     tamper("DELETE FROM flyway_schema_history WHERE version IN ('2', '3')");
     tamper("PRAGMA user_version = 1");
     try (BookFile b = BookFile.openToRead(folder.resolve("b.nocking"), NOON)) {
       assertThat(b.read().stock()).isEmpty();
       assertThat(b.practice()).isEmpty();
+      assertThat(b.read().weighing()).isEqualTo(Weighing.USUAL);
     }
     try (BookFile b = open()) {
       assertThat(b.read().channels()).containsExactly(c);
@@ -229,7 +234,7 @@ class BookFileTest {
 
   /** Results of practice are added one behind the other, and stay. */
   @Test
-  void practiceIsKeptInItsOrder() {
+  void practiceIsKeptInItsOrder() throws SQLException {
     var first =
         new PracticeResult(
             "Wren",
@@ -260,6 +265,39 @@ class BookFileTest {
       assertThat(b.practice()).containsExactly(first, second);
       assertThat(b.practice()).extracting(PracticeResult::score).containsExactly(0, 50);
       assertThat(b.problems()).isEmpty();
+    }
+    tamper("UPDATE practice SET correct = 1 WHERE place = 1");
+    try (BookFile b = open()) {
+      assertThat(b.problems()).containsExactly("results of practice were changed outside the log");
+    }
+  }
+
+  /** The meter and the weights of faults belong to the bench, and are still there tomorrow. */
+  @Test
+  void whatTheBenchWeighsByIsKeptAndWatched() throws SQLException {
+    Weighing w =
+        Weighing.USUAL
+            .withMeter(new Meter(0.2, 3, 4000, 1e6))
+            .withWeight(FaultKind.LEAK_TO_GROUND, 12.5);
+    try (BookFile b = open()) {
+      assertThat(b.read().weighing()).isEqualTo(Weighing.USUAL);
+      b.saveWeighing(Weighing.USUAL.withWeight(FaultKind.SWAPPED, 0), "weights");
+      b.saveWeighing(w, "meter and weights");
+    }
+    try (BookFile b = open()) {
+      assertThat(b.read().weighing()).isEqualTo(w);
+      assertThat(b.problems()).isEmpty();
+    }
+    tamper("UPDATE weighing SET document = replace(document, '12.5', '1.5')");
+    assertWeighingIsSuspect();
+    tamper("DELETE FROM weighing");
+    assertWeighingIsSuspect();
+  }
+
+  private void assertWeighingIsSuspect() {
+    try (BookFile b = open()) {
+      assertThat(b.problems())
+          .containsExactly("the meter or the weights of faults were changed outside the log");
     }
   }
 }

@@ -11,7 +11,6 @@ import nocking.channel.Channel;
 import nocking.diagnosis.Diagnosis;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Explanation;
-import nocking.diagnosis.Meter;
 import nocking.diagnosis.NextMeasurement;
 import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
@@ -20,6 +19,8 @@ import nocking.fault.Subject;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Unit;
+import nocking.weighing.Meter;
+import nocking.weighing.Weighing;
 import nocking.wiring.Place;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -47,20 +48,23 @@ final class DiagnoseCommand extends JsonOption {
   @Option(
       names = "--cards",
       paramLabel = "BOOK.json",
-      description = "Sensor cards that may have been taken instead, from an exported book.")
+      description = {
+        "An exported book: sensor cards that may have been taken instead,",
+        "the meter and the weights of faults."
+      })
   Path cards;
 
   @Option(names = "--percent", paramLabel = "P", description = "Meter, ±% of reading (0.5).")
-  double percent = Meter.HAND_HELD.percent();
+  Double percent;
 
   @Option(names = "--digits", paramLabel = "D", description = "Meter, ± last digits (2).")
-  double digits = Meter.HAND_HELD.digits();
+  Double digits;
 
   @Option(names = "--counts", paramLabel = "N", description = "Meter's counts (6000).")
-  int counts = Meter.HAND_HELD.counts();
+  Integer counts;
 
   @Option(names = "--meter-ohms", paramLabel = "R", description = "Meter's input (10M).")
-  String meterOhms = "10M";
+  String meterOhms;
 
   @Override
   int run(Answer answer) {
@@ -77,8 +81,8 @@ final class DiagnoseCommand extends JsonOption {
             .stream()
             .map(Diagnosis::observed)
             .toList();
-    var meter = new Meter(percent, digits, counts, QuantityParser.value(meterOhms, Unit.OHM));
-    var engine = Diagnostician.of(subject, meter);
+    Weighing bench = cards == null ? Weighing.USUAL : ChannelFiles.book(cards).weighing();
+    var engine = Diagnostician.of(subject, bench.withMeter(meter(bench.meter())));
     Ranking ranking = engine.rank(observations);
     NextMeasurement next = engine.next(ranking).orElse(null);
     List<Explanation> leading = ranking.leading(8);
@@ -88,6 +92,15 @@ final class DiagnoseCommand extends JsonOption {
         .put("noneFits", ranking.noneFits())
         .put("nextMeasurement", next == null ? null : next(next));
     return ranking.noneFits() ? NockingCli.FAIL : 0;
+  }
+
+  /** The bench's meter, but for what was said on the command line. */
+  private Meter meter(Meter bench) {
+    return new Meter(
+        percent == null ? bench.percent() : percent,
+        digits == null ? bench.digits() : digits,
+        counts == null ? bench.counts() : counts,
+        meterOhms == null ? bench.inputResistance() : QuantityParser.value(meterOhms, Unit.OHM));
   }
 
   private static Map<String, Object> explanation(

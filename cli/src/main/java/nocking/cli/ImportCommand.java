@@ -21,6 +21,7 @@ import nocking.points.PointSet;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.QuantityException;
+import nocking.weighing.Weighing;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -95,7 +96,10 @@ final class ImportCommand extends JsonOption {
     return c.withId(same.get().id());
   }
 
-  /** New cards are added; the drawer is taken where the book has none or it is forced. */
+  /**
+   * New cards are added; drawer, meter and weights are taken where the book has none of its own or
+   * it is forced.
+   */
   private void shelf(BookFile opened, Book present, Book incoming, String what) {
     Book cards = present;
     for (SensorCard c : incoming.cards()) {
@@ -104,6 +108,10 @@ final class ImportCommand extends JsonOption {
     if (!cards.cards().equals(present.cards())) opened.saveCards(cards.cards(), what);
     boolean takes = force || present.stock().isEmpty();
     if (takes && !incoming.stock().isEmpty()) opened.saveStock(incoming.stock(), what);
+    boolean weighs = force || present.weighing().equals(Weighing.USUAL);
+    if (weighs && !incoming.weighing().equals(Weighing.USUAL)) {
+      opened.saveWeighing(incoming.weighing(), what);
+    }
   }
 
   private int drawer(Answer answer) {

@@ -10,6 +10,9 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.demo.Hatchery;
+import nocking.weighing.FaultKind;
+import nocking.weighing.Meter;
+import nocking.weighing.Weighing;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -92,6 +95,29 @@ class FaultCommandsTest {
     assertThat(first.get("expected").size()).isEqualTo(4);
     assertThat(first.get("observed").get(1).asDouble()).isEqualTo(1.66);
     assertThat(c.json().has("nextMeasurement")).isTrue();
+  }
+
+  /**
+   * What the bench knows of its plant goes out with the book, and counts on the command line too.
+   */
+  @Test
+  void weightsAndMeterOfABookCount() throws IOException {
+    Path seen = file("seen.csv", "place,at,value\nreceiver,30,1.720V\nsensor,30,1.660V\n");
+    Weighing known =
+        Weighing.USUAL
+            .withWeight(FaultKind.GROUND_OFFSET, 0)
+            .withMeter(new Meter(50, 2, 6000, 10e6));
+    Path bench = file("bench.json", ChannelJson.write(BOOK.withWeighing(known)));
+    String usual = Console.run("diagnose", channel("BL-P1"), "--seen", seen).out();
+    assertThat(usual).startsWith("Ground offset");
+    Path bl = channel("BL-P1");
+    Console own = Console.run("diagnose", bl, "--seen", seen, "--cards", bench);
+    assertThat(own.out()).doesNotContain("Ground offset");
+    // So poor a meter cannot tell 60 mV from nothing; the one of the command line can.
+    assertThat(own.out()).startsWith("Nothing is wrong");
+    Console better =
+        Console.run("diagnose", bl, "--seen", seen, "--cards", bench, "--percent", "0.5");
+    assertThat(better.out()).doesNotStartWith("Nothing is wrong");
   }
 
   @Test

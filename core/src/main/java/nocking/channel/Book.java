@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import nocking.parts.StockPart;
+import nocking.weighing.Weighing;
 
 /**
  * A bench book.
@@ -12,31 +13,38 @@ import nocking.parts.StockPart;
  * @param channels in their order
  * @param cards sensor cards, in their order
  * @param stock the drawer of parts
+ * @param weighing the bench's meter and how common each kind of fault is here
  */
-public record Book(List<Channel> channels, List<SensorCard> cards, List<StockPart> stock) {
+public record Book(
+    List<Channel> channels, List<SensorCard> cards, List<StockPart> stock, Weighing weighing) {
   public static final Book EMPTY = new Book(List.of());
 
   public Book {
     channels = List.copyOf(channels);
     cards = cards == null ? List.of() : List.copyOf(cards);
     stock = stock == null ? List.of() : List.copyOf(stock);
+    weighing = weighing == null ? Weighing.USUAL : weighing;
   }
 
   /** A book of channels, without cards and stock. */
   public Book(List<Channel> channels) {
-    this(channels, List.of(), List.of());
+    this(channels, List.of(), List.of(), Weighing.USUAL);
   }
 
   public Book withChannels(List<Channel> v) {
-    return new Book(v, cards, stock);
+    return new Book(v, cards, stock, weighing);
   }
 
   public Book withCards(List<SensorCard> v) {
-    return new Book(channels, v, stock);
+    return new Book(channels, v, stock, weighing);
   }
 
   public Book withStock(List<StockPart> v) {
-    return new Book(channels, cards, v);
+    return new Book(channels, cards, v, weighing);
+  }
+
+  public Book withWeighing(Weighing v) {
+    return new Book(channels, cards, stock, v);
   }
 
   public Optional<SensorCard> card(String id) {

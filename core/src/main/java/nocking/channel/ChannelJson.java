@@ -11,6 +11,7 @@ import nocking.quantity.QuantityParser;
 import nocking.quantity.Spread;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.weighing.Weighing;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.JsonParser;
@@ -86,6 +87,16 @@ public final class ChannelJson {
   /** A sensor card on one line, as the book keeps it. */
   public static String compact(SensorCard card) {
     return MAPPER.writeValueAsString(card);
+  }
+
+  /** What a bench weighs by on one line, as the book keeps it. */
+  public static String compact(Weighing weighing) {
+    return MAPPER.writeValueAsString(weighing);
+  }
+
+  /** What a bench weighs by, as the book keeps it. */
+  public static Weighing readWeighing(String json, String source) {
+    return parse(json, source, Weighing.class);
   }
 
   /** A sensor card as the book keeps it. */

@@ -3,13 +3,13 @@ package nocking.diagnosis;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import nocking.fault.Fault;
-import nocking.fault.FaultKind;
 import nocking.fault.FaultMatrix;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
+import nocking.weighing.Meter;
+import nocking.weighing.Weighing;
 import nocking.wiring.Place;
 
 /**
@@ -37,23 +37,16 @@ public final class Diagnostician {
   private final Weigher weigher;
   private final Advisor advisor;
 
-  private Diagnostician(Subject subject, Meter meter, Map<FaultKind, Double> priors) {
+  private Diagnostician(Subject subject, Weighing weighing) {
     this.subject = subject;
-    this.meter = meter;
+    this.meter = weighing.meter();
     places = FaultMatrix.places(subject);
-    weigher = new Weigher(subject, meter, priors);
+    weigher = new Weigher(subject, weighing);
     advisor = new Advisor(subject.channel(), weigher, places);
   }
 
-  /**
-   * @param priors weights that differ from the usual ones; 0 leaves a kind out
-   */
-  public static Diagnostician of(Subject subject, Meter meter, Map<FaultKind, Double> priors) {
-    return new Diagnostician(subject, meter, priors);
-  }
-
-  public static Diagnostician of(Subject subject, Meter meter) {
-    return of(subject, meter, Map.of());
+  public static Diagnostician of(Subject subject, Weighing weighing) {
+    return new Diagnostician(subject, weighing);
   }
 
   /** Where this channel can be measured. */

@@ -8,11 +8,12 @@ import java.util.Optional;
 import java.util.Random;
 import nocking.fault.Fault;
 import nocking.fault.FaultCatalogue;
-import nocking.fault.FaultKind;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.weighing.FaultKind;
+import nocking.weighing.Meter;
 import nocking.wiring.Place;
 
 /**

@@ -8,9 +8,11 @@ import java.util.List;
 import java.util.Map;
 import nocking.fault.Fault;
 import nocking.fault.FaultCatalogue;
-import nocking.fault.FaultKind;
 import nocking.fault.Subject;
 import nocking.quantity.Span;
+import nocking.weighing.FaultKind;
+import nocking.weighing.Meter;
+import nocking.weighing.Weighing;
 import nocking.wiring.Place;
 
 /**
@@ -41,12 +43,12 @@ final class Weigher {
   private final double count;
   private final Map<Double, Column> columns = new HashMap<>();
 
-  Weigher(Subject subject, Meter meter, Map<FaultKind, Double> priors) {
+  Weigher(Subject subject, Weighing weighing) {
     this.subject = subject;
-    this.meter = meter;
+    this.meter = weighing.meter();
     var list = new ArrayList<Hypothesis>();
     for (Fault f : FaultCatalogue.of(subject)) {
-      double prior = priors.getOrDefault(f.kind(), f.kind().prior());
+      double prior = weighing.weight(f.kind());
       if (prior > 0) list.add(Hypothesis.of(f, prior));
     }
     hypotheses = List.copyOf(list);

@@ -5,6 +5,7 @@ import nocking.channel.SensorCard;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
 import nocking.sensor.Sensor;
+import nocking.weighing.FaultKind;
 
 /**
  * One thing that is wrong.

@@ -1,6 +1,6 @@
 package nocking.fault;
 
-import static nocking.fault.FaultKind.*;
+import static nocking.weighing.FaultKind.*;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -26,6 +26,7 @@ import nocking.sensor.Thermocouple;
 import nocking.stage.BridgeRectifier;
 import nocking.stage.InstrumentationAmp;
 import nocking.stage.Stage;
+import nocking.weighing.FaultKind;
 
 /** All single faults that a channel can have. */
 public final class FaultCatalogue {

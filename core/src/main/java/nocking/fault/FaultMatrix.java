@@ -10,6 +10,7 @@ import nocking.parts.PreferredSeries;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.stage.Stage;
+import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
 
 /** Every fault of a channel solved over its working range by the nodal solver. */

@@ -19,6 +19,7 @@ import nocking.stage.InstrumentationAmp;
 import nocking.stage.Sensed;
 import nocking.stage.Shunt;
 import nocking.stage.Stage;
+import nocking.weighing.FaultKind;
 import nocking.wiring.Pin;
 
 /**

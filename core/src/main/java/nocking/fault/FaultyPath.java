@@ -5,6 +5,7 @@ import nocking.network.Circuit;
 import nocking.quantity.Span;
 import nocking.sensor.AcVoltage;
 import nocking.stage.Shunt;
+import nocking.weighing.FaultKind;
 import nocking.wiring.PairReading;
 import nocking.wiring.Place;
 

@@ -4,7 +4,6 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
-import nocking.fault.FaultKind;
 import nocking.fault.FaultMatrix;
 import nocking.fault.FaultRow;
 import nocking.quantity.Numbers;
@@ -13,6 +12,7 @@ import nocking.quantity.Value;
 import nocking.sensor.StrainBridge;
 import nocking.stage.InputPull;
 import nocking.stage.Stage;
+import nocking.weighing.FaultKind;
 
 /** With its signal wire off nothing holds the input, so that the display shows anything. */
 final class FloatingSignal implements Rule {

@@ -14,6 +14,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import nocking.Channels;
 import nocking.analysis.Analysis;
 import nocking.band.AlarmBand;
@@ -27,6 +28,9 @@ import nocking.quantity.Value;
 import nocking.sensor.LinearSensor;
 import nocking.sensor.Sensor;
 import nocking.stage.Stage;
+import nocking.weighing.FaultKind;
+import nocking.weighing.Meter;
+import nocking.weighing.Weighing;
 import nocking.wiring.PairReading;
 import nocking.wiring.Pin;
 import nocking.wiring.Place;
@@ -99,6 +103,9 @@ class ChannelJsonTest {
     assertThat(f.wiring()).isEqualTo(full().wiring());
   }
 
+  private static final Weighing WEIGHED =
+      new Weighing(new Meter(0.2, 3, 4000, 1e6), Map.of(FaultKind.SWAPPED, 9.0));
+
   @Test
   void roundTripLosesNothing() {
     for (Sensor s : Sensor.models()) {
@@ -108,6 +115,24 @@ class ChannelJsonTest {
     }
     var book = new Book(List.of(full(), Channel.blank("x", "NEW")));
     assertThat(ChannelJson.readAny(ChannelJson.write(book), "b.json")).isEqualTo(book);
+    Book weighed = book.withWeighing(WEIGHED);
+    assertThat(ChannelJson.readAny(ChannelJson.write(weighed), "b.json")).isEqualTo(weighed);
+  }
+
+  /** A book from before there were weights has the usual ones; wrong ones are named. */
+  @Test
+  void weightsOfABookAreReadOrRefused() {
+    String json = ChannelJson.write(Book.EMPTY.withWeighing(WEIGHED));
+    String without = json.replaceAll("(?s),\\s*\"weighing\" : \\{.*", "}}");
+    assertThat(ChannelJson.readAny(without, "b.json").weighing()).isEqualTo(Weighing.USUAL);
+    assertThatThrownBy(() -> ChannelJson.readAny(json.replace(": 9.0", ": -9.0"), "b.json"))
+        .hasMessageContaining("'supply and ground swapped' must be 0 to 1000; read -9");
+    assertThatThrownBy(() -> ChannelJson.readAny(json.replace(": 4000", ": 4"), "b.json"))
+        .hasMessageContaining("at least 100 counts; read 4");
+    assertThatThrownBy(() -> ChannelJson.readAny(json.replace("swapped", "gremlins"), "b.json"))
+        .isInstanceOf(DocumentException.class)
+        .hasMessageContaining("weighing.weights")
+        .hasMessageContaining("gremlins");
   }
 
   /**

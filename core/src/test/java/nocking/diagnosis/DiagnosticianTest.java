@@ -7,7 +7,6 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import nocking.Channels;
 import nocking.analysis.Analysis;
@@ -16,7 +15,6 @@ import nocking.channel.QuantityKind;
 import nocking.element.Signal;
 import nocking.fault.Fault;
 import nocking.fault.FaultCatalogue;
-import nocking.fault.FaultKind;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
 import nocking.sensor.TablePoint;
@@ -25,6 +23,9 @@ import nocking.sensor.Thermocouple;
 import nocking.sensor.ThermocoupleType;
 import nocking.stage.NonInvertingAmp;
 import nocking.stage.PullUp;
+import nocking.weighing.FaultKind;
+import nocking.weighing.Meter;
+import nocking.weighing.Weighing;
 import nocking.wiring.PairReading;
 import nocking.wiring.Place;
 import org.hipparchus.distribution.multivariate.MultivariateNormalDistribution;
@@ -43,12 +44,17 @@ class DiagnosticianTest {
     return Analysis.of(c).subject().orElseThrow();
   }
 
-  /** Priors that leave only some kinds. */
-  private static Map<FaultKind, Double> only(FaultKind... kinds) {
+  /** These kinds alone; that nothing is wrong cannot be left out, but it can be next to nothing. */
+  private static Weighing only(FaultKind... kinds) {
     var map = new EnumMap<FaultKind, Double>(FaultKind.class);
-    for (FaultKind k : FaultKind.values()) map.put(k, 0.0);
+    for (FaultKind k : FaultKind.values()) map.put(k, k == FaultKind.NONE ? 1e-300 : 0.0);
     for (FaultKind k : kinds) map.put(k, k.prior());
-    return map;
+    return new Weighing(Meter.HAND_HELD, map);
+  }
+
+  private static List<Explanation> weighed(Ranking r, FaultKind... kinds) {
+    List<FaultKind> asked = List.of(kinds);
+    return r.explanations().stream().filter(e -> asked.contains(e.fault().kind())).toList();
   }
 
   private static Channel thermistor() {
@@ -81,7 +87,7 @@ class DiagnosticianTest {
             Observation.of(SENSOR, 30, 1.71),
             Observation.of(RECEIVER, 30, 1.712),
             Observation.of(GROUND, 30, 0.0018));
-    Ranking r = Diagnostician.of(s, Meter.HAND_HELD, only(kinds)).rank(seen);
+    Ranking r = Diagnostician.of(s, only(kinds)).rank(seen);
     var weights = new EnumMap<FaultKind, Double>(FaultKind.class);
     double total = 0;
     for (FaultKind k : kinds) {
@@ -89,7 +95,7 @@ class DiagnosticianTest {
       weights.put(k, w);
       total += w;
     }
-    for (Explanation e : r.explanations()) {
+    for (Explanation e : weighed(r, kinds)) {
       assertThat(e.probability())
           .as(e.fault().says())
           .isCloseTo(weights.get(e.fault().kind()) / total, within(0.02));
@@ -134,7 +140,7 @@ class DiagnosticianTest {
   @Test
   void bothEndsTellWhatOneEndCannot() {
     Channel loose = Channels.blower().define(d -> d.withTolerance(v(3)));
-    var engine = Diagnostician.of(subject(loose), Meter.HAND_HELD);
+    var engine = Diagnostician.of(subject(loose), Weighing.USUAL);
     double at = 30;
     Ranking one = engine.rank(List.of(Observation.of(RECEIVER, at, 1.72)));
     assertThat(one.of(Fault.NONE).orElseThrow().probability()).isGreaterThan(0.05);
@@ -148,11 +154,11 @@ class DiagnosticianTest {
   @Test
   void meterLoadsWhatItMeasures() {
     Subject s = subject(thermistor());
-    var poor = Diagnostician.of(s, new Meter(0.5, 2, 6000, 20e3));
+    var poor = Diagnostician.of(s, Weighing.USUAL.withMeter(new Meter(0.5, 2, 6000, 20e3)));
     double sensor = 18050.0 * 20e3 / (18050 + 20e3);
     assertThat(poor.reading(Fault.NONE, RECEIVER, 12))
         .isCloseTo(3.3 * sensor / (sensor + 18e3), within(1e-6));
-    var good = Diagnostician.of(s, Meter.HAND_HELD);
+    var good = Diagnostician.of(s, Weighing.USUAL);
     assertThat(good.reading(Fault.NONE, RECEIVER, 12)).isCloseTo(3.3 * 18050 / 36050, within(2e-3));
   }
 
@@ -170,7 +176,7 @@ class DiagnosticianTest {
             .filter(f -> f.kind() == FaultKind.SIGNAL_OPEN)
             .findFirst()
             .orElseThrow();
-    var engine = Diagnostician.of(s, Meter.HAND_HELD);
+    var engine = Diagnostician.of(s, Weighing.USUAL);
     assertThat(engine.reading(open, Place.DISPLAY, 20)).isNaN();
     assertThat(engine.reading(open, RECEIVER, 20)).isCloseTo(0, within(1e-9));
     Ranking r =
@@ -184,7 +190,7 @@ class DiagnosticianTest {
 
   @Test
   void openSensorIsFoundWithoutKnowingTheInput() {
-    var engine = Diagnostician.of(subject(thermistor()), Meter.HAND_HELD);
+    var engine = Diagnostician.of(subject(thermistor()), Weighing.USUAL);
     Ranking r =
         engine.rank(
             List.of(
@@ -202,7 +208,7 @@ class DiagnosticianTest {
 
   @Test
   void soundChannelIsCalledSound() {
-    var engine = Diagnostician.of(subject(Channels.blower()), Meter.HAND_HELD);
+    var engine = Diagnostician.of(subject(Channels.blower()), Weighing.USUAL);
     Ranking r =
         engine.rank(
             List.of(
@@ -226,7 +232,7 @@ class DiagnosticianTest {
             .withSensor(new Thermocouple(ThermocoupleType.K, v(23), v(0)))
             .withStages(List.of(new NonInvertingAmp(v(100e3), v(1e3), v(0), v(0), v(3.3))));
     Subject s = subject(c);
-    var engine = Diagnostician.of(s, Meter.HAND_HELD);
+    var engine = Diagnostician.of(s, Weighing.USUAL);
     double reads = engine.reading(cold(s), Place.DISPLAY, 200);
     assertThat(reads).isBetween(174.0, 180.0);
     Ranking r =
@@ -248,7 +254,7 @@ class DiagnosticianTest {
   void kindThatIsRuledOutIsNotWeighed() {
     var engine =
         Diagnostician.of(
-            subject(Channels.blower()), Meter.HAND_HELD, Map.of(FaultKind.GROUND_OFFSET, 0.0));
+            subject(Channels.blower()), Weighing.USUAL.withWeight(FaultKind.GROUND_OFFSET, 0));
     assertThat(engine.rank(List.of()).explanations())
         .noneMatch(e -> e.fault().kind() == FaultKind.GROUND_OFFSET);
   }
@@ -256,14 +262,11 @@ class DiagnosticianTest {
   /** Before anything is seen each kind has its prior share. */
   @Test
   void nothingSeenLeavesThePriors() {
-    var engine =
-        Diagnostician.of(
-            subject(Channels.blower()),
-            Meter.HAND_HELD,
-            only(FaultKind.SIGNAL_OPEN, FaultKind.SWAPPED, FaultKind.GROUND_OFFSET));
+    FaultKind[] kinds = {FaultKind.SIGNAL_OPEN, FaultKind.SWAPPED, FaultKind.GROUND_OFFSET};
+    var engine = Diagnostician.of(subject(Channels.blower()), only(kinds));
     Ranking r = engine.rank(List.of());
     double all = 3 + 1 + 3;
-    for (Explanation e : r.explanations()) {
+    for (Explanation e : weighed(r, kinds)) {
       assertThat(e.probability()).isCloseTo(e.fault().kind().prior() / all, within(0.03));
     }
   }
@@ -280,7 +283,7 @@ class DiagnosticianTest {
     for (long seed = 0; seed < 30; seed++) {
       Exercise e =
           Exercise.hide(s, Meter.HAND_HELD, 1, Exercise.Difficulty.HARD, seed).orElseThrow();
-      var engine = Diagnostician.of(s, Meter.HAND_HELD);
+      var engine = Diagnostician.of(s, Weighing.USUAL);
       Ranking r = engine.rank(e.seen());
       NextMeasurement next = engine.next(r).orElse(null);
       if (next == null) continue;
@@ -366,7 +369,7 @@ class DiagnosticianTest {
     Subject s = subject(Channels.blower());
     Fault hidden = named(s, "R1 of the divider open");
     Exercise e = Exercise.of(s, Meter.HAND_HELD, 1, hidden, 30, 5);
-    var engine = Diagnostician.of(s, Meter.HAND_HELD);
+    var engine = Diagnostician.of(s, Weighing.USUAL);
     assertThat(e.right(hidden, engine)).isTrue();
     assertThat(e.right(named(s, "R2 of the divider short"), engine)).isTrue();
     assertThat(e.right(named(s, "supply wire open"), engine)).isFalse();

@@ -11,7 +11,6 @@ import nocking.analysis.Analysis;
 import nocking.channel.Channel;
 import nocking.channel.QuantityKind;
 import nocking.diagnosis.Diagnostician;
-import nocking.diagnosis.Meter;
 import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
 import nocking.path.SignalPath;
@@ -21,6 +20,7 @@ import nocking.quantity.Value;
 import nocking.sensor.Sensor;
 import nocking.sensor.StrainBridge;
 import nocking.stage.Stage;
+import nocking.weighing.Weighing;
 import nocking.wiring.Place;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -82,7 +82,7 @@ class AnyChannelTest {
       assertThat(matrix.rows()).as(what).hasSizeGreaterThan(4);
       Subject subject = a.subject().orElseThrow();
       agreesWithThePath(subject, a.path().get(), what);
-      var engine = Diagnostician.of(subject, Meter.HAND_HELD);
+      var engine = Diagnostician.of(subject, Weighing.USUAL);
       double middle = c.definition().working().middle();
       Ranking r =
           engine.rank(

@@ -26,6 +26,7 @@ import nocking.stage.Divider;
 import nocking.stage.InputPull;
 import nocking.stage.NonInvertingAmp;
 import nocking.table.TableSpec;
+import nocking.weighing.Weighing;
 import nocking.wiring.Pin;
 import nocking.wiring.WirePlan;
 
@@ -54,7 +55,8 @@ public final class Hatchery {
             PlantSide.aerator(),
             PlantSide.paddle()),
         Shelf.cards(),
-        Shelf.drawer());
+        Shelf.drawer(),
+        Weighing.USUAL);
   }
 
   private static Value typed(String text, Unit unit) {

@@ -13,12 +13,13 @@ import nocking.channel.Channel;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Exercise;
 import nocking.diagnosis.Explanation;
-import nocking.diagnosis.Meter;
 import nocking.diagnosis.NextMeasurement;
 import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
 import nocking.fault.Fault;
 import nocking.fault.Subject;
+import nocking.weighing.Meter;
+import nocking.weighing.Weighing;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -80,7 +81,7 @@ class DiagnosisReportTest {
     Exercise exercise =
         Exercise.hide(subject, Meter.HAND_HELD, a.decimals(), Exercise.Difficulty.HARD, seed)
             .orElseThrow();
-    var engine = Diagnostician.of(subject, Meter.HAND_HELD);
+    var engine = Diagnostician.of(subject, Weighing.USUAL);
     Ranking ranking = engine.rank(exercise.seen());
     for (int i = 0; i < MEASUREMENTS; i++) {
       NextMeasurement next = engine.next(ranking).orElse(null);
@@ -111,7 +112,7 @@ class DiagnosisReportTest {
     for (Channel c : book.channels()) {
       Analysis a = Analysis.of(c, book.cards());
       Subject subject = a.subject().orElseThrow();
-      var engine = Diagnostician.of(subject, Meter.HAND_HELD);
+      var engine = Diagnostician.of(subject, Weighing.USUAL);
       for (long seed = 0; seed < 8; seed++) {
         Exercise e =
             Exercise.hide(subject, Meter.HAND_HELD, a.decimals(), Exercise.Difficulty.MEDIUM, seed)

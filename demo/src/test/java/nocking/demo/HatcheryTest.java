@@ -10,10 +10,10 @@ import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.diagnosis.Diagnosis;
 import nocking.diagnosis.Diagnostician;
-import nocking.diagnosis.Meter;
 import nocking.diagnosis.Ranking;
 import nocking.finding.Finding;
 import nocking.finding.Severity;
+import nocking.weighing.Weighing;
 import org.junit.jupiter.api.Test;
 
 /** The demo book can always be made again, and every channel shows what it is there for. */
@@ -89,7 +89,7 @@ class HatcheryTest {
   void sluiceHidesAFaultThatItsReadingsExplain() {
     Channel c = BOOK.byTag("SG-P1").orElseThrow();
     var engine =
-        Diagnostician.of(Analysis.of(c, BOOK.cards()).subject().orElseThrow(), Meter.HAND_HELD);
+        Diagnostician.of(Analysis.of(c, BOOK.cards()).subject().orElseThrow(), Weighing.USUAL);
     Ranking r = engine.rank(c.seen().stream().map(Diagnosis::observed).toList());
     assertThat(r.noneFits()).isFalse();
     assertThat(r.best().fault().name()).isEqualTo("leak from signal to ground");

@@ -101,6 +101,7 @@ public final class BookStore implements Store {
       if (!sameOrder) file.order(order);
       if (!onDisk.cards().equals(after.cards())) file.saveCards(after.cards(), what);
       if (!onDisk.stock().equals(after.stock())) file.saveStock(after.stock(), what);
+      if (!onDisk.weighing().equals(after.weighing())) file.saveWeighing(after.weighing(), what);
       onDisk = after;
       failed = false;
       state = "saved " + TIME.format(LocalTime.now(clock));

@@ -44,6 +44,7 @@ import nocking.channel.DocumentException;
 import nocking.channel.SensorCard;
 import nocking.channel.WorkStep;
 import nocking.path.GeneratedEquation;
+import nocking.weighing.Weighing;
 
 /** The window's content: puts the parts together and tells them what has changed. */
 public final class Shell {
@@ -375,21 +376,23 @@ public final class Shell {
     List<Channel> placed = read.book.channels().stream().map(this::placed).toList();
     desk.addAll(placed, "import " + name);
     Book incoming = read.book;
-    if (!incoming.cards().isEmpty() || !incoming.stock().isEmpty()) {
-      desk.editBook("import " + name, "", b -> withShelf(b, incoming));
-    }
+    desk.editBook("import " + name, "", b -> withShelf(b, incoming));
     desk.say(
         "%d channel%s from %s.".formatted(placed.size(), placed.size() == 1 ? "" : "s", name),
         false);
   }
 
-  /** New cards are added; the drawer is taken where the book has none. */
+  /**
+   * New cards are added; drawer, meter and weights are taken where the book has none of its own.
+   */
   private static Book withShelf(Book book, Book incoming) {
     Book next = book;
     for (SensorCard c : incoming.cards()) {
       if (next.card(c.id()).isEmpty()) next = next.with(c);
     }
-    return next.stock().isEmpty() ? next.withStock(incoming.stock()) : next;
+    if (next.stock().isEmpty()) next = next.withStock(incoming.stock());
+    boolean usual = next.weighing().equals(Weighing.USUAL);
+    return usual ? next.withWeighing(incoming.weighing()) : next;
   }
 
   private Channel placed(Channel c) {

@@ -1,4 +1,4 @@
--- Results of practice, one line each, never changed.
+-- Results of practice, one line each, never changed; and what a bench weighs a fault by.
 
 CREATE TABLE practice (
   place        INTEGER      PRIMARY KEY,
@@ -11,4 +11,9 @@ CREATE TABLE practice (
   measurements INTEGER      NOT NULL,
   planned      INTEGER      NOT NULL,
   date         VARCHAR(40)  NOT NULL
+);
+
+CREATE TABLE weighing (
+  place    INTEGER PRIMARY KEY,
+  document TEXT    NOT NULL
 );

@@ -1,11 +1,10 @@
 package nocking.app.stage.diagnose;
 
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -32,11 +31,9 @@ import nocking.channel.Hazard;
 import nocking.diagnosis.Diagnosis;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Explanation;
-import nocking.diagnosis.Meter;
 import nocking.diagnosis.NextMeasurement;
 import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
-import nocking.fault.FaultKind;
 import nocking.fault.Subject;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -44,6 +41,9 @@ import nocking.quantity.QuantityParser;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.report.plot.Plot;
+import nocking.weighing.FaultKind;
+import nocking.weighing.Meter;
+import nocking.weighing.Weighing;
 import nocking.wiring.PairReading;
 import nocking.wiring.Place;
 import nocking.wiring.Seen;
@@ -65,9 +65,8 @@ public final class DiagnoseView implements StageView {
     }
   }
 
-  /** A channel's engine with the meter and the priors that it was made for. */
-  private record Engine(
-      Channel channel, Meter meter, Map<FaultKind, Double> priors, Diagnostician engine) {}
+  /** A channel's engine with what it weighs by. */
+  private record Engine(Channel channel, Weighing weighing, Diagnostician engine) {}
 
   /** What the engine found. */
   private record Found(
@@ -95,8 +94,6 @@ public final class DiagnoseView implements StageView {
   private final VBox lower = new VBox(6);
   private final Segments<Look> looks;
   private final HBox root;
-  private final Map<FaultKind, Double> priors = new EnumMap<>(FaultKind.class);
-  private Meter meter = Meter.HAND_HELD;
   private Look look = Look.ELSEWHERE;
   private Engine engine;
   private Found found;
@@ -124,7 +121,7 @@ public final class DiagnoseView implements StageView {
     verdict.setWrapText(true);
     verdict.getStyleClass().add("caption");
     verdict.setMinHeight(Region.USE_PREF_SIZE);
-    priorsPanel = new PriorsPanel(priors, this::refreshEngine);
+    priorsPanel = new PriorsPanel(desk);
     caution.getStyleClass().add("caution-line");
     var meterRow = row(new Label("Meter"), accuracy, counts, input);
     accuracy.field().setMaxWidth(78);
@@ -258,7 +255,7 @@ public final class DiagnoseView implements StageView {
     }
     double percent = QuantityParser.value(both[0].replace("%", "").strip(), Unit.ONE);
     double digits = QuantityParser.value(both[1].strip(), Unit.ONE);
-    use(new Meter(percent, digits, meter.counts(), meter.inputResistance()));
+    use(m -> new Meter(percent, digits, m.counts(), m.inputResistance()));
   }
 
   private void takeCounts(String text) {
@@ -266,21 +263,18 @@ public final class DiagnoseView implements StageView {
     if (v != Math.rint(v) || v > 1e8) {
       throw new QuantityException("read '" + text + "', expected a whole number of counts");
     }
-    use(new Meter(meter.percent(), meter.digits(), (int) v, meter.inputResistance()));
+    use(m -> new Meter(m.percent(), m.digits(), (int) v, m.inputResistance()));
   }
 
   private void takeInput(String text) {
     double v = QuantityParser.value(text, Unit.OHM);
-    use(new Meter(meter.percent(), meter.digits(), meter.counts(), v));
+    use(m -> new Meter(m.percent(), m.digits(), m.counts(), v));
   }
 
-  private void use(Meter m) {
-    meter = m;
-    refreshEngine();
-  }
-
-  private void refreshEngine() {
-    if (desk.channel().isPresent() && desk.aside().isPresent()) refresh();
+  private void use(UnaryOperator<Meter> change) {
+    Weighing w = desk.book().weighing();
+    Meter next = change.apply(w.meter());
+    desk.editBook("change the meter", "meter", b -> b.withWeighing(w.withMeter(next)));
   }
 
   @Override
@@ -301,6 +295,8 @@ public final class DiagnoseView implements StageView {
   public void refresh() {
     Analysis a = desk.analysis();
     Channel c = a.channel();
+    Weighing weighing = desk.book().weighing();
+    Meter meter = weighing.meter();
     accuracy.show(
         Numbers.trimmed(meter.percent(), 4) + " % + " + Numbers.trimmed(meter.digits(), 4), "");
     counts.show(Numbers.trimmed(meter.counts(), 8), "");
@@ -323,14 +319,10 @@ public final class DiagnoseView implements StageView {
       return;
     }
     boolean same =
-        engine != null
-            && sameCircuit(engine.channel, c)
-            && engine.meter.equals(meter)
-            && engine.priors.equals(priors);
+        engine != null && sameCircuit(engine.channel, c) && engine.weighing.equals(weighing);
     if (!same) {
       // The circuit is solved anew; what was seen changes nothing in it.
-      engine =
-          new Engine(c, meter, Map.copyOf(priors), Diagnostician.of(subject.get(), meter, priors));
+      engine = new Engine(c, weighing, Diagnostician.of(subject.get(), weighing));
       places = engine.engine.places();
     }
     entry.show(places, c.unit(), desk.writable());

@@ -8,12 +8,12 @@ import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Explanation;
 import nocking.diagnosis.Observation;
 import nocking.fault.Fault;
-import nocking.fault.FaultKind;
 import nocking.quantity.Span;
 import nocking.report.plot.Axis;
 import nocking.report.plot.Layer;
 import nocking.report.plot.Plot;
 import nocking.report.plot.Role;
+import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
 
 /** What the display would show over the range under the leading explanations. */

@@ -38,17 +38,18 @@ import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Exercise;
 import nocking.diagnosis.Exercise.Difficulty;
 import nocking.diagnosis.Explanation;
-import nocking.diagnosis.Meter;
 import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
 import nocking.fault.Fault;
 import nocking.fault.FaultCatalogue;
-import nocking.fault.FaultKind;
 import nocking.fault.Subject;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Span;
+import nocking.weighing.FaultKind;
+import nocking.weighing.Meter;
+import nocking.weighing.Weighing;
 import nocking.wiring.Place;
 
 /** One fault hidden in a copy of the channel, to be found by measuring; the channel stays. */
@@ -260,7 +261,7 @@ public final class PracticeView implements StageView {
     work.run(
         () ->
             Exercise.hide(s, Meter.HAND_HELD, decimals, level, seed)
-                .map(e -> new Round(c, e, Diagnostician.of(s, Meter.HAND_HELD), names(s, level))),
+                .map(e -> new Round(c, e, Diagnostician.of(s, Weighing.USUAL), names(s, level))),
         made -> started(c, made));
   }
 

@@ -1,7 +1,6 @@
 package nocking.app.stage.diagnose;
 
 import java.util.List;
-import java.util.Map;
 import java.util.stream.Stream;
 import javafx.scene.control.Button;
 import javafx.scene.layout.Priority;
@@ -9,25 +8,25 @@ import javafx.scene.layout.VBox;
 import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
 import nocking.app.control.Paper;
-import nocking.fault.FaultKind;
+import nocking.app.desk.Desk;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Unit;
+import nocking.weighing.FaultKind;
+import nocking.weighing.Weighing;
 
 /** How common each kind of fault is taken to be, to be changed by whoever knows the plant. */
 final class PriorsPanel extends VBox {
   private static final List<FaultKind> KINDS =
       Stream.of(FaultKind.values()).filter(k -> k != FaultKind.NONE).toList();
-  private static final double MOST = 1000;
 
-  private final Map<FaultKind, Double> priors;
-  private final Runnable changed;
+  private final Desk desk;
   private final Grid grid;
+  private final Button usual = new Button("All as usual");
 
-  PriorsPanel(Map<FaultKind, Double> priors, Runnable changed) {
-    this.priors = priors;
-    this.changed = changed;
+  PriorsPanel(Desk desk) {
+    this.desk = desk;
     grid =
         new Grid(
                 "priors",
@@ -43,15 +42,12 @@ final class PriorsPanel extends VBox {
                   throw new QuantityException("type the weights one by one");
                 });
     VBox.setVgrow(grid, Priority.ALWAYS);
-    var usual = new Button("All as usual");
     usual.setId("priors-usual");
     usual.getStyleClass().add("tiny");
     usual.setOnAction(
-        e -> {
-          priors.clear();
-          refresh();
-          changed.run();
-        });
+        e ->
+            desk.editBook(
+                "weigh faults as usual", "", b -> b.withWeighing(b.weighing().withUsualWeights())));
     setSpacing(6);
     getChildren()
         .addAll(
@@ -63,22 +59,18 @@ final class PriorsPanel extends VBox {
   }
 
   private String weight(int i) {
-    FaultKind k = KINDS.get(i);
-    return Numbers.trimmed(priors.getOrDefault(k, k.prior()), 4);
+    return Numbers.trimmed(desk.book().weighing().weight(KINDS.get(i)), 4);
   }
 
   private void take(int i, String text) {
-    FaultKind k = KINDS.get(i);
     double v = QuantityParser.value(text, Unit.ONE);
-    if (!(v >= 0 && v <= MOST)) {
-      throw new QuantityException("a weight must be 0 to 1000; read " + text);
-    }
-    if (v == k.prior()) priors.remove(k);
-    else priors.put(k, v);
-    changed.run();
+    Weighing next = desk.book().weighing().withWeight(KINDS.get(i), v);
+    desk.editBook("weigh a kind of fault", "", b -> b.withWeighing(next));
   }
 
   void refresh() {
+    usual.setDisable(!desk.writable());
+    grid.editable(desk.writable());
     grid.show(KINDS.size());
   }
 }

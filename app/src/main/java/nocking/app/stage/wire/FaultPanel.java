@@ -18,12 +18,12 @@ import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.diagnosis.Diagnosis;
-import nocking.fault.FaultKind;
 import nocking.fault.FaultMatrix;
 import nocking.fault.FaultRow;
 import nocking.fault.FaultyPath;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
 import nocking.wiring.Thresholds;
 

@@ -1,4 +1,4 @@
-package nocking.fault;
+package nocking.weighing;
 
 /**
  * What can be wrong with a channel, with how far it can go.

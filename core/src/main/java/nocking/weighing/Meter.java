@@ -1,4 +1,4 @@
-package nocking.diagnosis;
+package nocking.weighing;
 
 import nocking.quantity.QuantityException;
 import nocking.wiring.Place;

@@ -1,0 +1,52 @@
+package nocking.weighing;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.Map;
+import nocking.quantity.QuantityException;
+import nocking.wiring.Place;
+import org.junit.jupiter.api.Test;
+
+class WeighingTest {
+  @Test
+  void onlyWhatDepartsFromTheUsualIsKept() {
+    Weighing w = Weighing.USUAL.withWeight(FaultKind.LEAK_TO_GROUND, 9);
+    assertThat(w.weights()).containsExactly(Map.entry(FaultKind.LEAK_TO_GROUND, 9.0));
+    assertThat(w.weight(FaultKind.LEAK_TO_GROUND)).isEqualTo(9);
+    assertThat(w.weight(FaultKind.SWAPPED)).isEqualTo(FaultKind.SWAPPED.prior());
+    double usual = FaultKind.LEAK_TO_GROUND.prior();
+    assertThat(w.withWeight(FaultKind.LEAK_TO_GROUND, usual)).isEqualTo(Weighing.USUAL);
+    assertThat(w.withUsualWeights()).isEqualTo(Weighing.USUAL);
+  }
+
+  /** Were that nothing is wrong ruled out too, a channel could be left without an explanation. */
+  @Test
+  void weightsThatCannotBeAreRefused() {
+    Weighing usual = Weighing.USUAL;
+    for (double v : new double[] {-1, 1001, Double.NaN, Double.POSITIVE_INFINITY}) {
+      assertThatThrownBy(() -> usual.withWeight(FaultKind.SWAPPED, v))
+          .isInstanceOf(QuantityException.class)
+          .hasMessageContaining("'supply and ground swapped' must be 0 to 1000; read ");
+    }
+    assertThatThrownBy(() -> usual.withWeight(FaultKind.NONE, 0))
+        .hasMessage("'nothing is wrong' cannot be left out");
+    assertThat(usual.withWeight(FaultKind.SWAPPED, 0).weight(FaultKind.SWAPPED)).isZero();
+  }
+
+  /** A 6 000 count meter shows 1.720 V in steps of 1 mV and 280 mV in steps of 0.1 mV. */
+  @Test
+  void meterErrsByItsReadingAndItsLastDigit() {
+    Meter m = Meter.HAND_HELD;
+    assertThat(m.resolution(1.72, Place.of(Place.Kind.SIGNAL_AT_RECEIVER))).isCloseTo(1e-3, within(1e-15));
+    assertThat(m.resolution(0.28, Place.of(Place.Kind.SIGNAL_AT_RECEIVER))).isCloseTo(1e-4, within(1e-15));
+    // (0.5 % of 1.72 V + 2 mV)/3 with a rectangular digit of 1 mV: JCGM 100, 4.3.7.
+    double limit = 0.0086 + 0.002;
+    assertThat(m.uncertainty(1.72, Place.of(Place.Kind.SIGNAL_AT_RECEIVER)))
+        .isCloseTo(Math.sqrt(limit * limit / 9 + 1e-6 / 12), within(1e-12));
+    assertThatThrownBy(() -> new Meter(-1, 2, 6000, 10e6)).isInstanceOf(QuantityException.class);
+    assertThatThrownBy(() -> new Meter(0.5, 2, 99, 10e6)).hasMessageContaining("read 99");
+    assertThatThrownBy(() -> new Meter(0.5, 2, 6000, 0)).isInstanceOf(QuantityException.class);
+  }
+}
