@@ -39,8 +39,10 @@ class WeighingTest {
   @Test
   void meterErrsByItsReadingAndItsLastDigit() {
     Meter m = Meter.HAND_HELD;
-    assertThat(m.resolution(1.72, Place.of(Place.Kind.SIGNAL_AT_RECEIVER))).isCloseTo(1e-3, within(1e-15));
-    assertThat(m.resolution(0.28, Place.of(Place.Kind.SIGNAL_AT_RECEIVER))).isCloseTo(1e-4, within(1e-15));
+    assertThat(m.resolution(1.72, Place.of(Place.Kind.SIGNAL_AT_RECEIVER)))
+        .isCloseTo(1e-3, within(1e-15));
+    assertThat(m.resolution(0.28, Place.of(Place.Kind.SIGNAL_AT_RECEIVER)))
+        .isCloseTo(1e-4, within(1e-15));
     // (0.5 % of 1.72 V + 2 mV)/3 with a rectangular digit of 1 mV: JCGM 100, 4.3.7.
     double limit = 0.0086 + 0.002;
     assertThat(m.uncertainty(1.72, Place.of(Place.Kind.SIGNAL_AT_RECEIVER)))

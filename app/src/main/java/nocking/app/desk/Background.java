@@ -21,19 +21,36 @@ public final class Background {
 
   /** Runs {@code work} elsewhere, then {@code then} on the interface thread. */
   public static <T> void run(Supplier<T> work, Consumer<T> then) {
+    run(work, then, () -> {});
+  }
+
+  /**
+   * The same, and then {@code after} on the interface thread, whether the work went well or not.
+   */
+  public static <T> void run(Supplier<T> work, Consumer<T> then, Runnable after) {
     PENDING.incrementAndGet();
     WORKERS.execute(
         () -> {
+          Runnable end = () -> {};
           try {
             T result = work.get();
-            Platform.runLater(
-                () -> {
-                  PENDING.decrementAndGet();
-                  then.accept(result);
-                });
+            end = () -> then.accept(result);
           } catch (RuntimeException e) {
-            PENDING.decrementAndGet();
             LOG.error("background work failed", e);
+          } finally {
+            finish(end, after);
+          }
+        });
+  }
+
+  private static void finish(Runnable end, Runnable after) {
+    Platform.runLater(
+        () -> {
+          PENDING.decrementAndGet();
+          try {
+            end.run();
+          } finally {
+            after.run();
           }
         });
   }

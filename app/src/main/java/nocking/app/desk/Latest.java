@@ -15,8 +15,8 @@ public final class Latest {
           work,
           result -> {
             if (owner.waiting == null) then.accept(result);
-            owner.done();
-          });
+          },
+          owner::done);
     }
   }
 

@@ -16,6 +16,7 @@ import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
 import nocking.app.desk.Desk;
+import nocking.app.desk.Latest;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.quantity.Numbers;
@@ -27,6 +28,7 @@ import nocking.quantity.Value;
 /** Which range? The candidates' spans against the job, the smallest that does it marked. */
 final class RangePanel extends VBox {
   private final Desk desk;
+  private final Latest work = new Latest();
   private final EntryField spansField;
   private final EntryField percentField;
   private final Grid grid;
@@ -127,13 +129,26 @@ final class RangePanel extends VBox {
   void switched() {
     spans = List.of();
     spansField.show("", "");
+    show(List.of());
   }
 
   void refresh() {
     Channel c = desk.channel().orElseThrow();
     percentField.show(Numbers.plain(percent), "%");
     boolean usable = c.sensor() != null || !desk.book().cards().isEmpty();
-    choices = usable ? RangeChoice.of(c, desk.book().cards(), spans, percent) : List.of();
+    List<SensorCard> cards = usable ? desk.book().cards() : List.of();
+    List<Span> others = usable ? spans : List.of();
+    double each = percent;
+    // Every card is put into the channel and its path worked out anew: too much for a frame.
+    work.run(
+        () -> RangeChoice.of(c, cards, others, each),
+        found -> {
+          if (desk.channel().filter(now -> now == c).isPresent()) show(found);
+        });
+  }
+
+  private void show(List<RangeChoice> found) {
+    choices = found;
     grid.show(choices.size());
     take.setDisable(!desk.editable() || choices.stream().allMatch(k -> k.card().isEmpty()));
   }
