@@ -11,6 +11,7 @@ import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
 import nocking.app.control.EntryField;
@@ -128,7 +129,12 @@ class ControlsTest {
                     List.of(
                         Column.shown("row", 40, true, i -> String.valueOf(i + 1)),
                         Column.typed(
-                            "name", 120, false, i -> rows.get(i)[0], (i, t) -> rows.get(i)[0] = t),
+                                "name",
+                                120,
+                                false,
+                                i -> rows.get(i)[0],
+                                (i, t) -> rows.get(i)[0] = t)
+                            .fromWidth(300),
                         Column.typed(
                             "value",
                             120,
@@ -190,6 +196,27 @@ class ControlsTest {
     select(1, 1);
     hands.press(KeyCode.DELETE);
     assertThat(rows).hasSize(2);
+  }
+
+  /** A column that a narrow window leaves out is not typed into unseen; it comes back. */
+  @Test
+  void narrowGridLeavesOutWhatCanBeMissed() {
+    List<String[]> rows = rows();
+    Grid grid = grid(rows);
+    show(new StackPane(grid));
+    hands.run(
+        () -> {
+          grid.show(rows.size());
+          grid.setMaxWidth(260);
+        });
+    select(0, 2);
+    hands.type("10").press(KeyCode.TAB).type("20").press(KeyCode.ENTER);
+    assertThat(rows.get(0)).containsExactly("a", "10");
+    assertThat(rows.get(1)).as("Tab passes over it").containsExactly("b", "20");
+    hands.run(() -> grid.setMaxWidth(480));
+    select(0, 1);
+    hands.type("wide").press(KeyCode.ENTER);
+    assertThat(rows.get(0)[0]).isEqualTo("wide");
   }
 
   @Test

@@ -2,6 +2,8 @@ package nocking.fault;
 
 import java.util.ArrayList;
 import java.util.List;
+import nocking.element.Signal;
+import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.wiring.Pin;
 import nocking.wiring.Place;
@@ -14,17 +16,45 @@ import nocking.wiring.Place;
  * @param atRest NaN when it is not known
  * @param window what is still good at rest; the sensor's own error inside the channel's tolerance,
  *     the parts inside theirs
+ * @param alternating true where a meter must stand on alternating volts; they are RMS
  */
 public record PinExpectation(
-    String name, int pin, double atRest, double atLow, double atHigh, Span window) {
+    String name,
+    int pin,
+    double atRest,
+    double atLow,
+    double atHigh,
+    Span window,
+    boolean alternating) {
   /** A supply of which no tolerance is stated. */
   private static final double SUPPLY_WITHIN = 0.02;
 
   /** Least window: what a hand-held meter leaves open. */
   private static final double METER = 2e-3;
 
+  /** Volts that are written as none. */
+  private static final double NOTHING = 5e-7;
+
   /** Largest offset of a sound ground, volts. */
   private static final double GROUND_WITHIN = 20e-3;
+
+  /** Volts; with the mark that meters have on their alternating range. */
+  private String unit() {
+    return alternating ? "V~" : "V";
+  }
+
+  /** What it must read at rest with its window: 4.58 V ±0.11; or that it is not stated. */
+  public String atRestSays() {
+    if (Double.isNaN(atRest) || window == null) return "not stated";
+    double v = Math.abs(atRest) < NOTHING ? 0 : atRest;
+    return Numbers.withLimit(v, window.width() / 2, unit()).replace('-', '−');
+  }
+
+  /** What it reads from the low to the high end; empty where it stays the same. */
+  public String rangeSays() {
+    if (Double.isNaN(atLow) || atLow == atHigh) return "";
+    return Numbers.between(atLow, atHigh, unit()).replace('-', '−');
+  }
 
   /**
    * Expectations of every pin, then of every test point behind the sensor's own.
@@ -51,9 +81,10 @@ public record PinExpectation(
 
   private static PinExpectation supply(Subject subject, String name, int pin) {
     double volts = subject.supply().orElse(Double.NaN);
-    if (Double.isNaN(volts)) return new PinExpectation(name, pin, volts, volts, volts, null);
+    if (Double.isNaN(volts)) return new PinExpectation(name, pin, volts, volts, volts, null, false);
     double off = SUPPLY_WITHIN * volts;
-    return new PinExpectation(name, pin, volts, volts, volts, new Span(volts - off, volts + off));
+    return new PinExpectation(
+        name, pin, volts, volts, volts, new Span(volts - off, volts + off), false);
   }
 
   /** Half of what the tolerance is worth in volts, as far as a sound ground allows it at all. */
@@ -64,7 +95,7 @@ public record PinExpectation(
         Math.abs(read(subject, signal, w.high()) - read(subject, signal, w.low())) / w.width();
     double allowed = slope * NormalBand.of(subject).tolerance() / 2;
     double off = Math.clamp(allowed, METER / 2, GROUND_WITHIN);
-    return new PinExpectation(name, pin, 0, 0, 0, new Span(-off, off));
+    return new PinExpectation(name, pin, 0, 0, 0, new Span(-off, off), false);
   }
 
   private static PinExpectation node(Subject subject, String name, int pin, Place place) {
@@ -74,7 +105,14 @@ public record PinExpectation(
     double off = METER + 0.5e-2 * Math.abs(at) + PartWindows.at(subject, place, rest);
     Span window = Double.isNaN(at) ? null : new Span(at - off, at + off);
     return new PinExpectation(
-        name, pin, at, read(subject, place, w.low()), read(subject, place, w.high()), window);
+        name,
+        pin,
+        at,
+        read(subject, place, w.low()),
+        read(subject, place, w.high()),
+        window,
+        place.kind() == Place.Kind.SIGNAL_AT_RECEIVER
+            && subject.sensor().signal() == Signal.ALTERNATING);
   }
 
   private static double read(Subject subject, Place place, double x) {

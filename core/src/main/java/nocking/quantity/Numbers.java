@@ -70,6 +70,39 @@ public final class Numbers {
     return number + " " + engineeringPrefix(si, digits) + unit;
   }
 
+  /**
+   * A value and its limit of error in one prefix, the limit with two digits: 4.58 V ±0.11, 0 mV
+   * ±20.
+   */
+  public static String withLimit(double si, double limit, String unit) {
+    int i = prefixIndex(Math.max(Math.abs(si), limit), 3);
+    double scale = Math.pow(10, 3 * (i - BASE_PREFIX));
+    int decimals = limit > 0 ? decimals(limit / scale, 2) : decimals(si / scale, 3);
+    String value = si == 0 ? "0" : fixed(si / scale, decimals);
+    return value + " " + PREFIXES[i] + unit + " ±" + fixed(limit / scale, decimals);
+  }
+
+  /** Two ends in one prefix, the greater with three digits: 0.42 … 4.57 V. */
+  public static String between(double from, double to, String unit) {
+    double most = Math.max(Math.abs(from), Math.abs(to));
+    int i = prefixIndex(most, 3);
+    double scale = Math.pow(10, 3 * (i - BASE_PREFIX));
+    int decimals = decimals(most / scale, 3);
+    return fixed(from / scale, decimals)
+        + " … "
+        + fixed(to / scale, decimals)
+        + " "
+        + PREFIXES[i]
+        + unit;
+  }
+
+  /** Decimals that leave so many significant digits. */
+  private static int decimals(double v, int digits) {
+    if (v == 0) return 0;
+    double rounded = new BigDecimal(Math.abs(v), new MathContext(digits)).doubleValue();
+    return Math.max(0, digits - 1 - (int) Math.floor(Math.log10(rounded) + 1e-12));
+  }
+
   /** Prefix letter that {@link #engineering} would choose. */
   public static String engineeringPrefix(double si, int digits) {
     return PREFIXES[prefixIndex(si, digits)];

@@ -107,6 +107,19 @@ class QuantityParserTest {
     assertThat(Numbers.engineering(si, unit, digits)).isEqualTo(text);
   }
 
+  /** A value and its limit, and the two ends of a range, are in one unit: compared at a glance. */
+  @Test
+  void writesWhatBelongsTogetherInOneUnit() {
+    assertThat(Numbers.withLimit(4.5801, 0.1123, "V")).isEqualTo("4.58 V ±0.11");
+    assertThat(Numbers.withLimit(5, 0.1, "V")).isEqualTo("5.00 V ±0.10");
+    assertThat(Numbers.withLimit(0, 0.02, "V")).isEqualTo("0 mV ±20");
+    assertThat(Numbers.withLimit(-0.00183, 0.00012, "V")).isEqualTo("-1.83 mV ±0.12");
+    assertThat(Numbers.withLimit(230, 9.96, "V")).isEqualTo("230 V ±10");
+    assertThat(Numbers.between(4.574, 0.4203, "V")).isEqualTo("4.57 … 0.42 V");
+    assertThat(Numbers.between(0, 0.0273, "V")).isEqualTo("0.0 … 27.3 mV");
+    assertThat(Numbers.between(-9.996, 9.996, "V")).isEqualTo("-10.0 … 10.0 V");
+  }
+
   @Test
   void signsErrorsAndNeverShowsMinusZero() {
     assertThat(Numbers.signed(0.1, 2)).isEqualTo("+0.10");

@@ -167,4 +167,13 @@ class FaultMatrixTest {
     assertThat(pairs.get(1).ohms()).isCloseTo(262.5, within(1e-6));
     assertThat(pairs.get(2).ohms()).isCloseTo(262.5, within(1e-6));
   }
+
+  /** At a mains pin the meter must stand on alternating volts; behind the rectifier it must not. */
+  @Test
+  void mainsPinIsMarkedAsAlternating() {
+    assertThat(of("AE-V1").pins())
+        .extracting(PinExpectation::atRestSays)
+        .containsExactly("230.0 V~ ±4.2", "0 mV ±20", "322.6 V ±5.8", "2.666 V ±0.050");
+    assertThat(of("AE-V1").pins().getFirst().rangeSays()).isEqualTo("180 … 260 V~");
+  }
 }

@@ -40,6 +40,7 @@ public final class Grid extends VBox {
    * @param style extra style class of a cell, or empty
    * @param graphic sign before the text, or null
    * @param firm true when the column keeps its width where the table is narrow
+   * @param from least width of the table at which the column is shown, pixels
    */
   public record Column(
       String title,
@@ -49,29 +50,35 @@ public final class Grid extends VBox {
       CellTaker taker,
       IntFunction<String> style,
       IntFunction<Node> graphic,
-      boolean firm) {
+      boolean firm,
+      double from) {
 
     public static Column shown(
         String title, double width, boolean number, IntFunction<String> text) {
-      return new Column(title, width, number, text, null, i -> "", i -> null, false);
+      return new Column(title, width, number, text, null, i -> "", i -> null, false, 0);
     }
 
     public static Column typed(
         String title, double width, boolean number, IntFunction<String> text, CellTaker taker) {
-      return new Column(title, width, number, text, taker, i -> "", i -> null, false);
+      return new Column(title, width, number, text, taker, i -> "", i -> null, false, 0);
     }
 
     public Column styled(IntFunction<String> v) {
-      return new Column(title, width, number, text, taker, v, graphic, firm);
+      return new Column(title, width, number, text, taker, v, graphic, firm, from);
     }
 
     public Column signed(IntFunction<Node> v) {
-      return new Column(title, width, number, text, taker, style, v, firm);
+      return new Column(title, width, number, text, taker, style, v, firm, from);
     }
 
     /** The same column, which others give way to. */
     public Column keepingItsWidth() {
-      return new Column(title, width, number, text, taker, style, graphic, true);
+      return new Column(title, width, number, text, taker, style, graphic, true, from);
+    }
+
+    /** The same column, which is left out where the table is narrower. */
+    public Column fromWidth(double v) {
+      return new Column(title, width, number, text, taker, style, graphic, firm, v);
     }
   }
 
@@ -122,12 +129,19 @@ public final class Grid extends VBox {
     table.setPlaceholder(placeholder);
     table.setRowFactory(t -> new QuietRow());
     for (int i = 0; i < columns.size(); i++) table.getColumns().add(column(i));
+    table.widthProperty().addListener((o, before, now) -> leaveOut(now.doubleValue()));
     VBox.setVgrow(table, Priority.ALWAYS);
     reason.getStyleClass().addAll("text-fail");
     reason.setWrapText(true);
     getChildren().add(table);
     table.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
     table.addEventFilter(KeyEvent.KEY_TYPED, this::typeOver);
+  }
+
+  private void leaveOut(double width) {
+    for (int i = 0; i < columns.size(); i++) {
+      table.getColumns().get(i).setVisible(width >= columns.get(i).from);
+    }
   }
 
   private TableColumn<Integer, Integer> column(int index) {
@@ -224,7 +238,8 @@ public final class Grid extends VBox {
   }
 
   private int focusColumn() {
-    int c = focus() == null ? -1 : focus().getColumn();
+    // A position counts only the columns that are shown.
+    int c = focus() == null ? -1 : table.getColumns().indexOf(focus().getTableColumn());
     return Math.max(0, c);
   }
 
@@ -264,9 +279,13 @@ public final class Grid extends VBox {
   }
 
   private int nextTyped(int column) {
-    for (int i = column; i < columns.size(); i++) if (columns.get(i).taker != null) return i;
-    for (int i = 0; i < column; i++) if (columns.get(i).taker != null) return i;
+    for (int i = column; i < columns.size(); i++) if (typed(i)) return i;
+    for (int i = 0; i < column; i++) if (typed(i)) return i;
     return -1;
+  }
+
+  private boolean typed(int column) {
+    return columns.get(column).taker != null && table.getColumns().get(column).isVisible();
   }
 
   /** Opens a cell; {@code text} replaces what stands in it, null keeps it. */
@@ -425,7 +444,7 @@ public final class Grid extends VBox {
           column = columns.size() - 1;
           target--;
         }
-      } while (columns.get(column).taker == null);
+      } while (!typed(column));
       edit(target, column, null);
     }
 

@@ -82,25 +82,19 @@ public final class WireSheet {
   private static void pins(StringBuilder out, WirePlan plan, List<PinExpectation> expected) {
     out.append(
         "<h2>After power, at rest</h2><table><tr><th>pin</th><th>wire</th><th>connector</th>"
-            + "<th>terminal</th><th class=\"n\">must read</th><th class=\"n\">window</th>"
+            + "<th>terminal</th><th class=\"n\">must read</th>"
             + "<th class=\"n\">over the range</th><th class=\"n\">measured</th></tr>\n");
     for (PinExpectation e : expected) {
       Pin p = e.pin() < 0 ? null : plan.pins().get(e.pin());
-      String window = e.window() == null ? "" : "± " + WiringSketch.volts(e.window().width() / 2);
-      String range =
-          Double.isNaN(e.atLow()) || e.atLow() == e.atHigh()
-              ? ""
-              : WiringSketch.volts(e.atLow()) + " … " + WiringSketch.volts(e.atHigh());
       out.append(
-          "<tr><td>%s</td><td>%s</td><td>%s</td><td>%s</td><td class=\"n\">%s</td><td class=\"n\">%s</td><td class=\"n\">%s</td><td class=\"n blank\">%s</td></tr>\n"
+          "<tr><td>%s</td><td>%s</td><td>%s</td><td>%s</td><td class=\"n\">%s</td><td class=\"n\">%s</td><td class=\"n blank\">%s</td></tr>\n"
               .formatted(
                   text(e.name()),
                   p == null ? "" : text(p.wire()),
                   p == null ? "" : text(p.position()),
                   p == null ? "" : text(p.terminal()),
-                  Double.isNaN(e.atRest()) ? "not stated" : WiringSketch.volts(e.atRest()),
-                  window,
-                  range,
+                  text(e.atRestSays()),
+                  text(e.rangeSays()),
                   p == null || p.measured() == null ? "" : text(p.measured().typed())));
     }
     out.append("</table>\n");

@@ -73,21 +73,19 @@ public final class WiringSketch {
         pin.length() == null ? "" : ", " + Numbers.trimmed(pin.length().number(), 3) + " m";
     shapes.add(new Words(Role.TEXT, CONNECTOR + 10, y - 8, name, Anchor.START));
     shapes.add(new Words(Role.QUIET, RECEIVER - 10, y - 8, wire + length, Anchor.END));
-    shapes.add(new Words(Role.NUMBER, TERMINAL + 14, y + 1, rest(e), Anchor.START));
-    shapes.add(new Words(Role.QUIET, TERMINAL + 14, y + 15, range(e), Anchor.START));
-  }
-
-  private static String rest(PinExpectation e) {
-    if (e == null || Double.isNaN(e.atRest()) || e.window() == null) return "not stated";
-    return volts(e.atRest()) + " ± " + volts(e.window().width() / 2);
+    shapes.add(
+        new Words(
+            Role.NUMBER,
+            TERMINAL + 14,
+            y + 1,
+            e == null ? "not stated" : e.atRestSays(),
+            Anchor.START));
+    shapes.add(
+        new Words(Role.QUIET, TERMINAL + 14, y + 15, e == null ? "" : range(e), Anchor.START));
   }
 
   private static String range(PinExpectation e) {
-    if (e == null || Double.isNaN(e.atLow()) || e.atLow() == e.atHigh()) return "";
-    return volts(e.atLow()) + " … " + volts(e.atHigh()) + " over the range";
-  }
-
-  static String volts(double v) {
-    return Math.abs(v) < 5e-7 ? "0 V" : Numbers.engineering(v, "V", 3).replace('-', '−');
+    String says = e.rangeSays();
+    return says.isEmpty() ? "" : says + " over the range";
   }
 }

@@ -35,6 +35,8 @@ import nocking.report.plot.Role;
 /** The view of the fifth stage. */
 public final class FitStage implements StageView {
   private static final int SAMPLES = 81;
+
+  /** A narrow window shows the figures that decide and leaves out the others. */
   private static final double NARROW = 390;
 
   private final Desk desk;
@@ -64,7 +66,7 @@ public final class FitStage implements StageView {
                     .styled(i -> isAdopted(fits.get(i)) ? "strong" : ""),
                 Column.shown("worst", 60, true, i -> error(fits.get(i).worstError()))
                     .styled(i -> verdict(fits.get(i).worstError())),
-                Column.shown("RMS", 58, true, i -> error(fits.get(i).rms())),
+                Column.shown("RMS", 58, true, i -> error(fits.get(i).rms())).fromWidth(NARROW),
                 Column.shown("unseen", 62, true, i -> error(fits.get(i).leaveOneOut()))
                     .styled(i -> verdict(fits.get(i).leaveOneOut())),
                 Column.shown("", 62, false, i -> isAdopted(fits.get(i)) ? "adopted" : "")),
@@ -73,7 +75,6 @@ public final class FitStage implements StageView {
         .getSelectionModel()
         .selectedIndexProperty()
         .addListener((o, b, now) -> choose(now.intValue()));
-    grid.table().widthProperty().addListener((o, b, width) -> columnsFor(width.doubleValue()));
     grid.setMinHeight(Region.USE_PREF_SIZE);
     grid.setMaxHeight(Region.USE_PREF_SIZE);
     reason.setId("fit-reason");
@@ -94,7 +95,7 @@ public final class FitStage implements StageView {
                     130,
                     true,
                     i -> Numbers.significant(c(i).value(), 9).replace('-', '−')),
-                Column.shown("s.e.", 90, true, i -> standardError(c(i)))),
+                Column.shown("s.e.", 90, true, i -> standardError(c(i))).fromWidth(NARROW)),
             i -> false);
     coefficients.setPrefHeight(96);
     coefficients.setMinHeight(84);
@@ -117,12 +118,6 @@ public final class FitStage implements StageView {
     var right = new VBox(12, plotPaper, designPaper);
     HBox.setHgrow(right, Priority.ALWAYS);
     root = new HBox(12, candidates, right);
-  }
-
-  /** A narrow window shows the figures that decide and leaves out the others. */
-  private void columnsFor(double width) {
-    grid.table().getColumns().get(2).setVisible(width > NARROW);
-    coefficients.table().getColumns().get(2).setVisible(width > NARROW);
   }
 
   private String error(double v) {

@@ -49,6 +49,9 @@ final class BandsPanel extends VBox {
     }
   }
 
+  /** Where the table is narrower the ruler alone shows the windows' ends. */
+  private static final double WINDOW_FROM = 620;
+
   private final Desk desk;
   private final BandRuler ruler = new BandRuler();
   private final Grid positions;
@@ -148,25 +151,29 @@ final class BandsPanel extends VBox {
             "positions",
             "No positions yet. Add one, or take the stations from the sensor.",
             List.of(
-                Column.typed("position", 86, false, i -> position(i).name(), this::takeName),
+                Column.typed("position", 78, false, i -> position(i).name(), this::takeName),
                 Column.typed(
                     "centre", 54, true, i -> position(i).centre().typed(), this::takeCentre),
-                Column.typed("± window", 92, true, this::half, this::takeHalf),
-                Column.shown("low … high", 118, true, this::window),
+                Column.typed("± window", 86, true, this::half, this::takeHalf),
+                Column.shown("low … high", 116, true, this::window)
+                    .keepingItsWidth()
+                    .fromWidth(WINDOW_FROM),
                 Column.typed(
-                    "settled, up",
-                    136,
-                    true,
-                    i -> list(position(i).up()),
-                    (i, t) -> takeSettles(i, t, true)),
+                        "settled, up",
+                        142,
+                        true,
+                        i -> list(position(i).up()),
+                        (i, t) -> takeSettles(i, t, true))
+                    .keepingItsWidth(),
                 Column.typed(
-                    "settled, down",
-                    136,
-                    true,
-                    i -> list(position(i).down()),
-                    (i, t) -> takeSettles(i, t, false)),
-                Column.shown("scatter", 64, true, i -> volts(judged.windows().get(i).scatter())),
-                Column.shown("slack", 60, true, i -> volts(judged.windows().get(i).slack()))),
+                        "settled, down",
+                        142,
+                        true,
+                        i -> list(position(i).down()),
+                        (i, t) -> takeSettles(i, t, false))
+                    .keepingItsWidth(),
+                Column.shown("scatter", 58, true, i -> volts(judged.windows().get(i).scatter())),
+                Column.shown("slack", 54, true, i -> volts(judged.windows().get(i).slack()))),
             i -> false)
         .onDelete(
             i -> {
@@ -204,7 +211,7 @@ final class BandsPanel extends VBox {
   }
 
   private static String list(List<Value> values) {
-    return values.stream().map(Value::typed).collect(Collectors.joining("  "));
+    return values.stream().map(Value::typed).collect(Collectors.joining(" "));
   }
 
   private void change(int i, String what, UnaryOperator<BandPosition> change) {

@@ -9,8 +9,10 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
@@ -26,7 +28,6 @@ import nocking.app.desk.Desk;
 import nocking.app.stage.Exports;
 import nocking.app.stage.StageView;
 import nocking.channel.Channel;
-import nocking.element.Signal;
 import nocking.fault.PinExpectation;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -58,6 +59,12 @@ public final class WireStage implements StageView {
     }
   }
 
+  /** Where the table is narrower the lengths are left out; the drawing has them. */
+  private static final double LENGTH_FROM = 620;
+
+  /** Least height of the lower sheet; where the window is lower, the stage scrolls. */
+  private static final double LOWER_LEAST = 304;
+
   private final Desk desk;
   private final Exports exports;
   private final Grid grid;
@@ -71,7 +78,7 @@ public final class WireStage implements StageView {
   private final MenuButton sheet = new MenuButton("Sheet");
   private final Segments<Look> looks;
   private final StackPane body = new StackPane();
-  private final VBox root;
+  private final ScrollPane root;
   private final VBox drawingBox;
   private final StepsPanel steps = new StepsPanel();
   private Look look = Look.FAULTS;
@@ -102,7 +109,7 @@ public final class WireStage implements StageView {
     sheet.setId("wire-sheet");
     sheet.getStyleClass().add("tiny");
     sheet.getItems().setAll(html, pdf);
-    pinsPaper = new Paper("Pins and what they must read", grid);
+    pinsPaper = new Paper("Pins at rest", grid);
     var supplyBox = new HBox(6, Paper.caption("Supply"), supply);
     supplyBox.setAlignment(Pos.CENTER_LEFT);
     pinsPaper.corner(supplyBox, add, sheet);
@@ -123,9 +130,10 @@ public final class WireStage implements StageView {
     lower.head(looks);
     VBox.setVgrow(body, Priority.ALWAYS);
     VBox.setVgrow(lower, Priority.ALWAYS);
-    lower.setMinHeight(0);
-    body.setMinHeight(0);
-    root = new VBox(12, pinsPaper, lower);
+    pinsPaper.setMinHeight(Region.USE_PREF_SIZE);
+    lower.setMinHeight(LOWER_LEAST);
+    root = WheelScroll.of(new VBox(12, pinsPaper, lower));
+    root.setFitToHeight(true);
   }
 
   private Grid pinGrid() {
@@ -133,17 +141,20 @@ public final class WireStage implements StageView {
             "pins",
             "Define the sensor first: the expected voltages follow from the path.",
             List.of(
-                Column.shown("pin", 78, false, this::name).keepingItsWidth(),
+                Column.shown("pin", 66, false, this::name).keepingItsWidth(),
                 Column.typed("wire", 78, false, i -> pin(i, Pin::wire), this::takeWire)
                     .signed(this::swatch)
                     .keepingItsWidth(),
-                Column.typed("plug", 50, false, i -> pin(i, Pin::position), this::takePosition),
-                Column.typed("terminal", 58, false, i -> pin(i, Pin::terminal), this::takeTerminal),
-                Column.typed("length", 46, true, this::length, this::takeLength),
-                Column.shown("at rest", 118, true, this::atRest).keepingItsWidth(),
-                Column.shown("over the range", 138, true, this::range),
-                Column.typed("measured", 70, true, this::measured, this::takeMeasured),
-                Column.shown("verdict", 74, true, this::verdict).styled(this::verdictStyle)),
+                Column.typed("plug", 44, false, i -> pin(i, Pin::position), this::takePosition),
+                Column.typed("terminal", 58, false, i -> pin(i, Pin::terminal), this::takeTerminal)
+                    .keepingItsWidth(),
+                Column.typed("length", 46, true, this::length, this::takeLength)
+                    .fromWidth(LENGTH_FROM),
+                Column.shown("at rest", 112, true, i -> rows.get(i).atRestSays()).keepingItsWidth(),
+                Column.shown("over the range", 110, true, i -> rows.get(i).rangeSays())
+                    .keepingItsWidth(),
+                Column.typed("measured", 66, true, this::measured, this::takeMeasured),
+                Column.shown("verdict", 54, true, this::verdict).styled(this::verdictStyle)),
             i -> false)
         .onDelete(this::takeOut)
         .onPaste(
@@ -159,10 +170,7 @@ public final class WireStage implements StageView {
   private String name(int i) {
     PinExpectation e = rows.get(i);
     if (e.pin() < 0) return e.name();
-    boolean alternating =
-        desk.channel().orElseThrow().sensor().signal() == Signal.ALTERNATING
-            && plan().pins().get(e.pin()).function() == Pin.Function.SIGNAL;
-    return (e.pin() + 1) + " " + e.name() + (alternating ? " RMS" : "");
+    return (e.pin() + 1) + " " + e.name();
   }
 
   private String pin(int i, Function<Pin, String> of) {
@@ -186,30 +194,6 @@ public final class WireStage implements StageView {
     var second = new Rectangle(20, 3);
     second.setFill(Color.web(colours.get(1)));
     return new StackPane(r, second);
-  }
-
-  private static String volts(double v) {
-    return Math.abs(v) < 5e-7 ? "0 V" : Numbers.engineering(v, "V", 3).replace('-', '−');
-  }
-
-  private String atRest(int i) {
-    PinExpectation e = rows.get(i);
-    if (Double.isNaN(e.atRest()) || e.window() == null) return "not stated";
-    double off = e.window().width() / 2;
-    if (off < 0.05 || Math.abs(e.atRest()) < 1e-9) {
-      return volts(e.atRest()) + " ±" + Numbers.engineering(off, "V", 2);
-    }
-    // Both in one unit, so that they can be compared at a glance.
-    int decimals = Math.max(0, 1 - (int) Math.floor(Math.log10(off) + 1e-9));
-    return Numbers.fixed(e.atRest(), decimals).replace('-', '−')
-        + " V ±"
-        + Numbers.fixed(off, decimals);
-  }
-
-  private String range(int i) {
-    PinExpectation e = rows.get(i);
-    if (Double.isNaN(e.atLow()) || e.atLow() == e.atHigh()) return "";
-    return volts(e.atLow()) + " … " + volts(e.atHigh());
   }
 
   private Value measuredAt(int i) {
@@ -371,9 +355,7 @@ public final class WireStage implements StageView {
     grid.setPrefHeight(high);
     grid.setMaxHeight(high + 40);
     pinsPaper.note(
-        rows.isEmpty()
-            ? ""
-            : "at rest " + a.amount(c.definition().restOrLow()) + " · one probe at a time");
+        rows.isEmpty() ? "" : a.amount(c.definition().restOrLow()) + " · one probe at a time");
     Node shown =
         switch (look) {
           case FAULTS -> faults;
