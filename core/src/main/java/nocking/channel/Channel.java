@@ -7,6 +7,8 @@ import java.util.function.UnaryOperator;
 import nocking.band.BandPlan;
 import nocking.check.CheckSheet;
 import nocking.converter.Converter;
+import nocking.element.Element;
+import nocking.element.Field;
 import nocking.points.PointSet;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -154,6 +156,30 @@ public record Channel(
 
   public Channel withConverter(Converter v) {
     return changed(d -> d.converter = v);
+  }
+
+  /**
+   * An element of the path.
+   *
+   * @param index 0 the sensor, 1 … the stages, then the converter
+   */
+  public Element element(int index) {
+    if (index == 0) return sensor;
+    return index <= stages.size() ? stages.get(index - 1) : converter;
+  }
+
+  /**
+   * The same channel with one constant of an element at another value.
+   *
+   * @param index 0 the sensor, 1 … the stages, then the converter
+   */
+  public Channel withParameter(int index, Field field, Value v) {
+    return switch (Element.with(element(index), field, v)) {
+      case Sensor s -> withSensor(s);
+      case Stage s -> withStage(index - 1, s);
+      case Converter k -> withConverter(k);
+      default -> throw new IllegalArgumentException("no element of a path");
+    };
   }
 
   public Channel withWiring(WirePlan v) {

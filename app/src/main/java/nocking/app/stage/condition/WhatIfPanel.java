@@ -3,7 +3,6 @@ package nocking.app.stage.condition;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.UnaryOperator;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -14,32 +13,23 @@ import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
 import nocking.algebra.Notation;
 import nocking.analysis.Analysis;
+import nocking.analysis.WhatIf;
 import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
 import nocking.app.desk.Desk;
-import nocking.channel.Channel;
-import nocking.converter.Converter;
-import nocking.element.Element;
-import nocking.path.LinearForm;
 import nocking.path.ParameterRef;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
-import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
-import nocking.sensor.Sensor;
-import nocking.stage.Stage;
 
 /**
  * What if this one constant were another, on the board or in the sheet alone? Both equations, the
  * shift of the pivot, and what the reading would be off by.
  */
 final class WhatIfPanel extends VBox {
-
-  /** One input: what the board with the other constant gives, read by the present equation. */
-  private record Row(double applied, double now, double then, double reading) {}
 
   private final Desk desk;
   private final ComboBox<String> symbol = new ComboBox<>();
@@ -49,7 +39,7 @@ final class WhatIfPanel extends VBox {
   private final Label shift = new Label();
   private final Button change = new Button("Change it");
   private final Grid grid;
-  private List<Row> rows = List.of();
+  private List<WhatIf.Row> rows = List.of();
   private Value other;
 
   WhatIfPanel(Desk desk) {
@@ -85,18 +75,15 @@ final class WhatIfPanel extends VBox {
             "whatif-grid",
             "Choose a constant and another value for it: what the board would give, read by the present equation.",
             List.of(
-                Column.shown("applied", 80, true, i -> fixed(rows.get(i).applied, 0)),
-                Column.shown("Vout now", 90, true, i -> Numbers.fixed(rows.get(i).now, 4)),
-                Column.shown("Vout then", 90, true, i -> Numbers.fixed(rows.get(i).then, 4)),
-                Column.shown("reads", 90, true, i -> fixed(rows.get(i).reading, 0)),
+                Column.shown("applied", 80, true, i -> fixed(rows.get(i).applied(), 0)),
+                Column.shown("Vout now", 90, true, i -> Numbers.fixed(rows.get(i).now(), 4)),
+                Column.shown("Vout then", 90, true, i -> Numbers.fixed(rows.get(i).then(), 4)),
+                Column.shown("reads", 90, true, i -> fixed(rows.get(i).reading(), 0)),
                 Column.shown(
                     "off by",
                     90,
                     true,
-                    i ->
-                        Numbers.signed(
-                            rows.get(i).reading - rows.get(i).applied,
-                            desk.analysis().decimals() + 1))),
+                    i -> Numbers.signed(rows.get(i).off(), desk.analysis().decimals() + 1))),
             i -> false);
     VBox.setVgrow(grid, Priority.ALWAYS);
     grid.setMinHeight(105);
@@ -158,18 +145,13 @@ final class WhatIfPanel extends VBox {
     return owner().map(o -> o.field().unit(desk.channel().orElseThrow().unit()));
   }
 
-  private static Element element(Channel c, int index) {
-    if (index == 0) return c.sensor();
-    return index <= c.stages().size() ? c.stages().get(index - 1) : c.converter();
-  }
-
   /** The present value stands in the field to begin with. */
   private void start() {
     if (symbol.getValue() == null || owner().isEmpty()) {
       value.show("", "");
     } else {
       ParameterRef o = owner().get();
-      Value present = element(desk.channel().orElseThrow(), o.element()).value(o.field());
+      Value present = desk.channel().orElseThrow().element(o.element()).value(o.field());
       value.show(present, unit().orElseThrow());
     }
     compare();
@@ -179,18 +161,6 @@ final class WhatIfPanel extends VBox {
     ParameterRef o = owner().orElseThrow(() -> new QuantityException("choose a constant first"));
     other = o.field().read(text, desk.channel().orElseThrow().unit());
     compare();
-  }
-
-  private UnaryOperator<Channel> edit(ParameterRef o, Value v) {
-    return c -> {
-      Element changed = Element.with(element(c, o.element()), o.field(), v);
-      return switch (changed) {
-        case Sensor s -> c.withSensor(s);
-        case Stage s -> c.withStage(o.element() - 1, s);
-        case Converter k -> c.withConverter(k);
-        default -> throw new IllegalStateException("no element of a path");
-      };
-    };
   }
 
   private void compare() {
@@ -205,26 +175,13 @@ final class WhatIfPanel extends VBox {
       shift.setText("");
       return;
     }
-    SignalPath path = a.path().get();
-    now.setText("now   " + says(a, path));
-    Optional<SignalPath> changed =
-        o.isEmpty() || other == null
-            ? Optional.empty()
-            : Analysis.of(edit(o.get(), other).apply(a.channel())).path();
-    then.setText(changed.map(p -> "then  " + says(a, p)).orElse("then  –"));
-    shift.setText(changed.flatMap(p -> shift(a, path, p)).orElse(""));
-    rows = changed.map(p -> rows(a, path, p)).orElse(List.of());
+    now.setText("now   " + says(a, a.path().get()));
+    Optional<WhatIf> compared =
+        other == null ? Optional.empty() : o.flatMap(c -> WhatIf.of(a, c, other));
+    then.setText(compared.map(w -> "then  " + says(a, w.then())).orElse("then  –"));
+    shift.setText(compared.flatMap(WhatIf::shift).map(m -> says(a, m)).orElse(""));
+    rows = compared.map(WhatIf::rows).orElse(List.of());
     grid.show(rows.size());
-  }
-
-  private static List<Row> rows(Analysis a, SignalPath path, SignalPath changed) {
-    Span w = a.channel().definition().working();
-    var list = new ArrayList<Row>();
-    for (double x : new double[] {w.low(), w.middle(), w.high()}) {
-      double volts = changed.at(x).output();
-      list.add(new Row(x, path.at(x).output(), volts, path.quantity(volts)));
-    }
-    return list;
   }
 
   private static String says(Analysis a, SignalPath p) {
@@ -238,19 +195,14 @@ final class WhatIfPanel extends VBox {
     return a.channel().definition().working().middle();
   }
 
-  private static Optional<String> shift(Analysis a, SignalPath path, SignalPath changed) {
-    Optional<LinearForm> before = path.linear();
-    Optional<LinearForm> after = changed.linear();
-    if (before.isEmpty() || after.isEmpty()) return Optional.empty();
-    double by = after.get().pivot() - before.get().pivot();
-    return Optional.of(
-        "The pivot moves from %s to %s (%s %s); the slope by %s %%."
-            .formatted(
-                a.reading(before.get().pivot()),
-                a.amount(after.get().pivot()),
-                Numbers.signed(by, a.decimals() + 1),
-                a.channel().definition().unit(),
-                Numbers.signed(100 * (after.get().slope() / before.get().slope() - 1), 2)));
+  private static String says(Analysis a, WhatIf.Shift m) {
+    return "The pivot moves from %s to %s (%s %s); the slope by %s %%."
+        .formatted(
+            a.reading(m.from()),
+            a.amount(m.to()),
+            Numbers.signed(m.by(), a.decimals() + 1),
+            a.channel().definition().unit(),
+            Numbers.signed(100 * m.slope(), 2));
   }
 
   private void apply() {
@@ -260,7 +212,10 @@ final class WhatIfPanel extends VBox {
             o -> {
               Value v = other;
               other = null;
-              desk.edit("change " + symbol.getValue(), "", edit(o, v));
+              desk.edit(
+                  "change " + symbol.getValue(),
+                  "",
+                  c -> c.withParameter(o.element(), o.field(), v));
             });
   }
 }
