@@ -24,6 +24,7 @@ public interface Rule {
           new OverSupply(),
           new ToleranceMatters(),
           new CardDeparture(),
+          new SimilarCard(),
           new WireReadings(),
           new FloatingSignal(),
           new FaultLimits(),
