@@ -27,6 +27,7 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.demo.Hatchery;
+import nocking.weighing.Weighing;
 import org.junit.jupiter.api.Test;
 
 /** How the window behaves in the hand: fields, probe, undo, findings, keys, bad input. */
@@ -361,6 +362,11 @@ class InTheHandTest extends WindowTest {
     hands.run(() -> desk.select(desk.book().byTag("BL-P1").orElseThrow().id()));
     hands.fill("define-name", "x");
     assertThat(channel().definition().name()).isEqualTo("Blower manifold");
+    hands.click("tab-diagnose");
+    hands.fill("diagnose-counts", "50000");
+    hands.press(KeyCode.ENTER);
+    assertThat(text("diagnose-counts")).isEqualTo("6000");
+    assertThat(desk.book().weighing()).isEqualTo(Weighing.USUAL);
   }
 
   /** A store whose disk is full. */

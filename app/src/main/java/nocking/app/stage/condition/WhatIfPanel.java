@@ -18,6 +18,7 @@ import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
 import nocking.app.desk.Desk;
+import nocking.channel.Channel;
 import nocking.path.ParameterRef;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
@@ -159,7 +160,11 @@ final class WhatIfPanel extends VBox {
 
   private void take(String text) {
     ParameterRef o = owner().orElseThrow(() -> new QuantityException("choose a constant first"));
-    other = o.field().read(text, desk.channel().orElseThrow().unit());
+    Channel c = desk.channel().orElseThrow();
+    Value v = o.field().read(text, c.unit());
+    // An element that cannot have it says so now, and the last good value stays in force.
+    c.withParameter(o.element(), o.field(), v);
+    other = v;
     compare();
   }
 

@@ -301,6 +301,9 @@ public final class DiagnoseView implements StageView {
         Numbers.trimmed(meter.percent(), 4) + " % + " + Numbers.trimmed(meter.digits(), 4), "");
     counts.show(Numbers.trimmed(meter.counts(), 8), "");
     input.show(Numbers.compact(meter.inputResistance(), "", 4).strip(), "Ω");
+    for (EntryField f : List.of(accuracy, counts, input)) {
+      f.field().setEditable(desk.writable());
+    }
     caution.setText(caution(c));
     boolean measured = desk.writable() && a.path().isPresent() && !Diagnosis.ofPins(c).isEmpty();
     pins.setVisible(measured);

@@ -151,10 +151,11 @@ final class BandsPanel extends VBox {
             "positions",
             "No positions yet. Add one, or take the stations from the sensor.",
             List.of(
-                Column.typed("position", 78, false, i -> position(i).name(), this::takeName),
+                Column.typed("position", 78, false, i -> position(i).name(), this::takeName)
+                    .keepingItsWidth(),
                 Column.typed(
                     "centre", 54, true, i -> position(i).centre().typed(), this::takeCentre),
-                Column.typed("± window", 86, true, this::half, this::takeHalf),
+                Column.typed("± window", 92, true, this::half, this::takeHalf),
                 Column.shown("low … high", 116, true, this::window)
                     .keepingItsWidth()
                     .fromWidth(WINDOW_FROM),

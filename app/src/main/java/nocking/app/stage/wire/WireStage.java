@@ -59,8 +59,8 @@ public final class WireStage implements StageView {
     }
   }
 
-  /** Where the table is narrower the lengths are left out; the drawing has them. */
-  private static final double LENGTH_FROM = 620;
+  /** Where the table is narrower the volts over the range are left out; the drawing has them. */
+  private static final double RANGE_FROM = 690;
 
   /** Least height of the lower sheet; where the window is lower, the stage scrolls. */
   private static final double LOWER_LEAST = 304;
@@ -148,13 +148,13 @@ public final class WireStage implements StageView {
                 Column.typed("plug", 44, false, i -> pin(i, Pin::position), this::takePosition),
                 Column.typed("terminal", 58, false, i -> pin(i, Pin::terminal), this::takeTerminal)
                     .keepingItsWidth(),
-                Column.typed("length", 46, true, this::length, this::takeLength)
-                    .fromWidth(LENGTH_FROM),
+                Column.typed("length", 46, true, this::length, this::takeLength),
                 Column.shown("at rest", 112, true, i -> rows.get(i).atRestSays()).keepingItsWidth(),
                 Column.shown("over the range", 110, true, i -> rows.get(i).rangeSays())
-                    .keepingItsWidth(),
-                Column.typed("measured", 66, true, this::measured, this::takeMeasured),
-                Column.shown("verdict", 54, true, this::verdict).styled(this::verdictStyle)),
+                    .keepingItsWidth()
+                    .fromWidth(RANGE_FROM),
+                Column.typed("measured", 70, true, this::measured, this::takeMeasured),
+                Column.shown("verdict", 98, true, this::verdict).styled(this::verdictStyle)),
             i -> false)
         .onDelete(this::takeOut)
         .onPaste(
