@@ -12,6 +12,9 @@ import picocli.CommandLine.Parameters;
 /** Converts a value between units, and between gauge and absolute pressure. */
 @Command(name = "convert", description = "Convert a value: nocking convert 25 psi kPa")
 final class ConvertCommand extends JsonOption {
+  /** What arithmetic may leave below a limit that is itself allowed, SI. */
+  private static final double SMALL = 1e-9;
+
   private static final String STANDARD_ATMOSPHERE = "101.325kPa";
 
   @Parameters(index = "0", paramLabel = "VALUE", description = "A number or an expression.")
@@ -44,7 +47,21 @@ final class ConvertCommand extends JsonOption {
     Unit source = Unit.of(from);
     Unit target = Unit.of(to);
     double number = QuantityParser.value(value, source);
+    if (source.dimension().equals(Dimension.TEMPERATURE) && source.toSi(number) < -SMALL) {
+      throw new QuantityException(
+          "%s %s is below absolute zero, %s %s"
+              .formatted(
+                  Numbers.trimmed(number, 9),
+                  source.symbol(),
+                  Numbers.trimmed(source.fromSi(0), 7),
+                  source.symbol()));
+    }
     double converted = source.convert(number, target) + ambient(target);
+    if (addAmbient != null && target.toSi(converted) < -SMALL) {
+      throw new QuantityException(
+          "%s %s absolute is below a vacuum; an absolute pressure is at least 0"
+              .formatted(Numbers.trimmed(converted, 9), target.symbol()));
+    }
     answer
         .put("value", converted)
         .put("unit", target.symbol())

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeSet;
 import java.util.stream.IntStream;
 import nocking.book.exchange.ColumnException;
 import nocking.book.exchange.ColumnFile;
@@ -106,7 +107,34 @@ final class FitCommand extends JsonOption {
     if (f.header().size() < 2) {
       throw new ColumnException(f.source() + " has one column, expected raw and quantity");
     }
+    if (x == null && y == null && f.header().size() > 2) return new Samples(means(f), f.numbers(0));
     return new Samples(f.numbers(raw), f.numbers(quantity));
+  }
+
+  /** Of several reading columns the mean of each row; a cell may be empty where one is not. */
+  private static double[] means(ColumnFile f) {
+    var units = new TreeSet<String>();
+    for (int c = 1; c < f.header().size(); c++) {
+      units.add(f.unit(c).map(Unit::symbol).orElse(""));
+    }
+    if (units.size() > 1) {
+      throw new ColumnException(
+          "%s: the columns beside '%s' have different units (%s); say which is the raw value with --x"
+              .formatted(f.source(), f.header().getFirst(), String.join(", ", units)));
+    }
+    double[] means = new double[f.rows().size()];
+    for (int i = 0; i < means.length; i++) {
+      double sum = 0;
+      int n = 0;
+      for (int c = 1; c < f.header().size(); c++) {
+        if (c < f.rows().get(i).cells().size() && f.rows().get(i).cells().get(c).isBlank())
+          continue;
+        sum += f.number(f.rows().get(i), c);
+        n++;
+      }
+      means[i] = n == 0 ? f.number(f.rows().get(i), 1) : sum / n;
+    }
+    return means;
   }
 
   /** All models that the points allow; a single one that is refused says why. */

@@ -16,6 +16,7 @@ import nocking.path.GeneratedEquation;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
 import nocking.table.Cell;
 import nocking.table.LinearTable;
 import nocking.table.TableError;
@@ -84,7 +85,12 @@ final class TableCommand extends JsonOption {
     }
     Samples pairs = new Samples(f.numbers(0), f.numbers(1));
     var curve = LinearTable.throughPairs(pairs);
-    boolean counts = Arrays.stream(pairs.raw()).allMatch(v -> v == Math.rint(v));
+    boolean whole = Arrays.stream(pairs.raw()).allMatch(v -> v == Math.rint(v));
+    // Whole numbers are counts unless their unit says that they are something else.
+    boolean counts = f.unit(0).map(u -> u.equals(Unit.COUNTS)).orElse(whole);
+    if (counts && !whole) {
+      throw new ColumnException(f.source() + " has counts that are no whole numbers");
+    }
     int outDecimals =
         decimals != null
             ? decimals

@@ -127,8 +127,17 @@ public final class BlockProgram {
           unary(
               a,
               (x, out, n) -> {
-                for (int i = 0; i < n; i++) out[i] = Expr.through(g, mode, x[i]);
+                for (int i = 0; i < n; i++) out[i] = drawn(g, mode, x[i]);
               });
+    };
+  }
+
+  /** A draw of parts may lie as far beyond a graph's end as its tolerance takes it. */
+  private static double drawn(Graph graph, Expr.Mode mode, double x) {
+    return switch (mode) {
+      case VALUE -> graph.continued(x);
+      case INVERSE -> graph.continuedInverse(x);
+      case SLOPE, INVERSE_SLOPE -> Expr.through(graph, mode, x);
     };
   }
 

@@ -144,18 +144,19 @@ public final class Piecewise implements Graph {
   }
 
   @Override
-  public double value(double x) {
-    return domain.contains(x) ? piece(x).value(x) : Double.NaN;
+  public double known(double x) {
+    return piece(x).value(x);
   }
 
   @Override
-  public double slope(double x) {
-    return domain.contains(x) ? piece(x).slope(x) : Double.NaN;
+  public double knownSlope(double x) {
+    return piece(x).slope(x);
   }
 
+  /** A break-point belongs to the piece below it, as in the generated code: E(0 °C) is 0 mV. */
   private Piece piece(double x) {
     int i = Arrays.binarySearch(starts, x);
-    return pieces.get(i >= 0 ? i : Math.max(0, -i - 2));
+    return pieces.get(Math.max(0, i >= 0 ? i - 1 : -i - 2));
   }
 
   @Override

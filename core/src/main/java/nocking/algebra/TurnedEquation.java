@@ -96,12 +96,12 @@ public final class TurnedEquation implements Graph {
   }
 
   @Override
-  public double value(double x) {
+  public double known(double x) {
     return value.applyAsDouble(x);
   }
 
   @Override
-  public double slope(double x) {
+  public double knownSlope(double x) {
     return slope.applyAsDouble(x);
   }
 

@@ -171,9 +171,9 @@ final class FaultyCircuit {
         circuit.source(out + ".minus", signalMinus, stages.get(0).number("Vneg"));
       }
       stages.get(i).rails().ifPresent(r -> circuit.limit(out, r));
-      if (stages.get(i) instanceof BridgeRectifier b && fault.kind() == FaultKind.CAPACITOR_OPEN) {
-        // Without its capacitor nothing is refilled; the diodes' path is all that is left.
-        circuit.resistor("", node(i + 1) + ".top", out, 1e-3 * b.outputResistance());
+      if (stages.get(i) instanceof BridgeRectifier) {
+        if (fault.kind() == FaultKind.CAPACITOR_OPEN) circuit.refill(out, 0);
+        if (fault.kind() == FaultKind.DIODE_OPEN) circuit.refill(out, 1);
       }
     }
     String last = node(stages.size());

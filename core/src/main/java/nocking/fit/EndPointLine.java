@@ -5,8 +5,9 @@ import java.util.stream.IntStream;
 import nocking.algebra.Expr;
 
 /**
- * The line through the two points with the lowest and highest raw value; where one of them was
- * taken more than once, through the mean of the quantity there. The two-point school.
+ * The line through the two points with the lowest and highest raw value; an input that was applied
+ * more than once counts with the mean of its readings, and a raw value that came more than once
+ * with the mean of the quantity there. The two-point school.
  */
 public final class EndPointLine implements FitModel {
 
@@ -33,11 +34,13 @@ public final class EndPointLine implements FitModel {
   @Override
   public List<Coefficient> coefficients(Samples samples) {
     samples.require(fewestPoints(), title());
-    double low = samples.rawSpan().low();
-    double high = samples.rawSpan().high();
-    double slope = (meanAt(samples, high) - meanAt(samples, low)) / (high - low);
+    Samples ends = samples.meansByQuantity();
+    if (ends.size() < 2 || ends.rawSpan().width() == 0) ends = samples;
+    double low = ends.rawSpan().low();
+    double high = ends.rawSpan().high();
+    double slope = (meanAt(ends, high) - meanAt(ends, low)) / (high - low);
     return List.of(
-        new Coefficient("b0", meanAt(samples, low) - slope * low, Double.NaN),
+        new Coefficient("b0", meanAt(ends, low) - slope * low, Double.NaN),
         new Coefficient("b1", slope, Double.NaN));
   }
 

@@ -5,8 +5,8 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.TreeMap;
+import nocking.algebra.Roots;
 import nocking.quantity.Span;
 
 /**
@@ -26,6 +26,9 @@ public final class Circuit {
   private static final double OPEN_LOOP = 1e7;
 
   private static final int MOST_LIMITED = 32;
+
+  /** What stands for an open part where a node would else be held by nothing, ohms. */
+  private static final double LEAK = 1e10;
 
   private sealed interface Part {}
 
@@ -48,6 +51,27 @@ public final class Circuit {
 
   /** A transmitter: drives its current while {@code needs} volts are left across it. */
   private record Loop(String from, String to, double amperes, double needs) implements Part {}
+
+  /** A transmitter that has just the volts left that it needs. */
+  private record Starved(String plus, String minus, double volts) implements Part {}
+
+  /**
+   * A bridge with a smoothing capacitor, in the mean over the periods of its alternating input.
+   *
+   * @param in carries the peak of the alternating voltage
+   * @param drop both diodes, volts
+   * @param series what half the ripple comes to, ohms
+   * @param pulses refills a period: 2, or 1 with a diode missing; 0 without the capacitor
+   * @param share current drawn from {@code in}, as far as it lowers the peak, for the current given
+   * @param off true while the peak does not reach the drops and what stands behind them
+   */
+  private record Rectifier(
+      String in, String out, double drop, double series, int pulses, double share, boolean off)
+      implements Part {
+    Rectifier drawing(double share) {
+      return new Rectifier(in, out, drop, series, pulses, share, off);
+    }
+  }
 
   private final List<Part> parts = new ArrayList<>();
   private final Map<String, Integer> nodes = new LinkedHashMap<>();
@@ -92,6 +116,46 @@ public final class Circuit {
   public Circuit loop(String from, String to, double amperes, double needs) {
     add(new Loop(from, to, amperes, needs), from, to);
     return this;
+  }
+
+  /**
+   * Adds a bridge rectifier with a smoothing capacitor that is large for what is drawn from it.
+   *
+   * <p>The diodes conduct only about the peak, over ±θ. Behind a source of resistance R_s, with R
+   * the resistance of all that it feeds, the mean balance of charge gives tan θ − θ = πR_s/(nR), n
+   * refills a period, and the output comes to cos θ of the peak less the drops (Schade, "Analysis
+   * of Rectifier Operation", Proc. IRE 31, 1943; the drops are taken from the source, which is good
+   * while they are small against the peak).
+   *
+   * @param in node that carries the peak of the alternating voltage
+   * @param drop both diodes, volts, at least 0
+   * @param series ohms that stand for half the ripple, above 0
+   */
+  public Circuit rectifier(String in, String out, double drop, double series) {
+    add(new Rectifier(in, out, drop, series, 2, 1, false), in, out);
+    return this;
+  }
+
+  /** The rectifier with a diode missing refills once a period; without capacitor not at all. */
+  public void refill(String out, int pulses) {
+    parts.replaceAll(
+        p ->
+            p instanceof Rectifier r && r.out.equals(out)
+                ? new Rectifier(
+                    r.in, r.out, r.drop, pulses == 0 ? 0 : r.series, pulses, r.share, r.off)
+                : p);
+  }
+
+  /**
+   * Current that a rectifier draws, as far as it lowers the peak at its input, for the current it
+   * gives; 1 where its source is stiff.
+   */
+  public double rectifierShare(String out) {
+    return conducting(parts).stream()
+        .filter(p -> p instanceof Rectifier r && r.out.equals(out))
+        .mapToDouble(p -> ((Rectifier) p).share)
+        .findFirst()
+        .orElseThrow();
   }
 
   /** Adds an ideal operational amplifier with feedback somewhere else in the circuit. */
@@ -173,7 +237,7 @@ public final class Circuit {
    * @throws IllegalStateException when a node floats or sources contradict each other
    */
   public Map<String, Double> solve() {
-    double[] x = solution(parts, false);
+    double[] x = solution(conducting(parts), false);
     if (x == null) {
       throw new IllegalStateException("a node floats or sources contradict each other");
     }
@@ -271,6 +335,8 @@ public final class Circuit {
         case Controlled c -> join(leader, c.out, c.reference);
         case Amplifier a -> join(leader, a.out, GROUND);
         case Loop l -> join(leader, l.from, l.to);
+        case Starved s -> join(leader, s.plus, s.minus);
+        case Rectifier r -> join(leader, r.in, r.out);
         case Current c -> {}
       }
     }
@@ -300,20 +366,16 @@ public final class Circuit {
    * signals run one way, so what comes later follows from what comes before.
    */
   private double[] limited(List<Part> given) {
-    List<Part> now = new ArrayList<>(given);
+    List<Part> now = new ArrayList<>(conducting(given));
     var held = new HashMap<String, Double>();
     for (int round = 0; round < MOST_LIMITED; round++) {
       double[] x = solution(now, false);
       if (x == null) x = solution(now, true);
-      Optional<Loop> starved = starved(now, x);
-      if (x == null && starved.isEmpty()) {
-        throw new IllegalStateException("sources contradict each other");
-      }
-      if (starved.isPresent()) {
-        Loop l = starved.get();
-        now.set(now.indexOf(l), new Source(l.from, l.to, l.needs));
+      if (shutOff(now, x) || starve(now, x)) {
+        now = new ArrayList<>(conducting(now));
         continue;
       }
+      if (x == null) throw new IllegalStateException("sources contradict each other");
       String out = beyond(x, held);
       if (out == null) return x;
       double at = limits.get(out).clamp(x[nodes.get(out)]);
@@ -327,6 +389,100 @@ public final class Circuit {
     throw new IllegalStateException("the circuit does not come to rest");
   }
 
+  /** Takes out the first rectifier whose diodes would have to conduct backwards. */
+  private boolean shutOff(List<Part> now, double[] x) {
+    for (int i = 0; x != null && i < now.size(); i++) {
+      if (!(now.get(i) instanceof Rectifier r) || r.off) continue;
+      if (x[row(now, i)] >= -1e-15) continue;
+      now.set(i, new Rectifier(r.in, r.out, r.drop, r.series, r.pulses, r.share, true));
+      now.add(new Resistor(-1, "", r.out, GROUND, LEAK));
+      return true;
+    }
+    return false;
+  }
+
+  /**
+   * A transmitter lets its current through while enough is left for it; less leaves it as much as
+   * the rest of the loop allows, and against its direction it lets nothing through.
+   */
+  private boolean starve(List<Part> now, double[] x) {
+    for (int i = 0; i < now.size(); i++) {
+      switch (now.get(i)) {
+        case Loop l -> {
+          if (x != null && volt(x, l.from) - volt(x, l.to) >= l.needs - 1e-9) continue;
+          now.set(i, new Starved(l.from, l.to, l.needs));
+          return true;
+        }
+        case Starved s -> {
+          // The branch current flows from plus to minus through the part.
+          if (x == null || x[row(now, i)] >= -1e-15) continue;
+          now.set(i, new Resistor(-1, "", s.plus, s.minus, LEAK));
+          return true;
+        }
+        default -> {}
+      }
+    }
+    return false;
+  }
+
+  /** Place of a part's own unknown, its current, in the solution. */
+  private int row(List<Part> all, int part) {
+    int row = nodes.size();
+    for (int i = 0; i < part; i++) if (hasCurrent(all.get(i))) row++;
+    return row;
+  }
+
+  private static boolean hasCurrent(Part p) {
+    return !(p instanceof Resistor || p instanceof Current || p instanceof Loop);
+  }
+
+  /** The parts with every rectifier drawing what it does; no rails, and none of them shut off. */
+  private List<Part> conducting(List<Part> given) {
+    if (given.stream().noneMatch(Rectifier.class::isInstance)) return given;
+    var now = new ArrayList<>(given);
+    for (int i = 0; i < now.size(); i++) {
+      if (!(now.get(i) instanceof Rectifier r) || r.off || r.pulses == 0) continue;
+      double source = resistanceAt(given, r.in, i);
+      // A stiff source does not care what is drawn.
+      if (!(source > 0)) continue;
+      for (int round = 0; round < MOST_LIMITED; round++) {
+        double[] x = solution(now, false);
+        if (x == null) break;
+        var present = (Rectifier) now.get(i);
+        double amperes = x[row(now, i)];
+        double behind = (volt(x, r.in) - r.drop) / amperes;
+        if (!(behind > 0) || Double.isInfinite(behind)) break;
+        double angle = conductionAngle(Math.PI * source / (r.pulses * behind));
+        double share = behind * (1 - Math.cos(angle)) / (source * Math.cos(angle));
+        now.set(i, present.drawing(share));
+        if (Math.abs(share - present.share) <= 1e-13 * share) break;
+      }
+    }
+    return now;
+  }
+
+  /** θ with tan θ − θ = {@code load}, 0 … π/2, by Newton's method on a bracket. */
+  private static double conductionAngle(double load) {
+    return Roots.monotone(
+        a -> Math.sin(a) - (a + load) * Math.cos(a),
+        a -> (a + load) * Math.sin(a),
+        new Span(0, Math.PI / 2),
+        0);
+  }
+
+  /** Resistance that a node shows with the part at an index taken away. */
+  private double resistanceAt(List<Part> all, String node, int without) {
+    var open = new ArrayList<>(all);
+    var r = (Rectifier) open.get(without);
+    open.set(without, new Resistor(-1, "", r.out, GROUND, LEAK));
+    double[] before = solution(open, false);
+    open.add(new Current(node, GROUND, 1e-3));
+    double[] after = solution(open, false);
+    if (before == null || after == null) return 0;
+    double ohms = (volt(before, node) - volt(after, node)) / 1e-3;
+    return ohms > 1e-6 ? ohms : 0;
+  }
+
   private String beyond(double[] x, Map<String, Double> held) {
     for (var e : limits.entrySet()) {
       if (held.containsKey(e.getKey())) continue;
@@ -337,16 +493,6 @@ public final class Circuit {
     return null;
   }
 
-  /** A transmitter whose current has no way, or leaves it too little. */
-  private Optional<Loop> starved(List<Part> now, double[] x) {
-    for (Part p : now) {
-      if (p instanceof Loop l && (x == null || volt(x, l.from) - volt(x, l.to) < l.needs - 1e-9)) {
-        return Optional.of(l);
-      }
-    }
-    return Optional.empty();
-  }
-
   private double volt(double[] x, String node) {
     return node.equals(GROUND) ? 0 : x[nodes.get(node)];
   }
@@ -355,7 +501,7 @@ public final class Circuit {
   private double[] solution(List<Part> all, boolean finiteGain) {
     int extra = 0;
     for (Part p : all) {
-      if (!(p instanceof Resistor || p instanceof Current || p instanceof Loop)) extra++;
+      if (hasCurrent(p)) extra++;
     }
     int n = nodes.size() + extra;
     var matrix = new double[n][n + 1];
@@ -370,6 +516,12 @@ public final class Circuit {
           branch(matrix, row, s.minus, -1);
           matrix[row++][n] = s.volts;
         }
+        case Starved t -> {
+          branch(matrix, row, t.plus, 1);
+          branch(matrix, row, t.minus, -1);
+          matrix[row++][n] = t.volts;
+        }
+        case Rectifier r -> rectify(matrix, row++, r);
         case Controlled c -> control(matrix, row++, c.plus, c.minus, c.out, c.reference, c.gain);
         case Amplifier a -> {
           if (finiteGain) {
@@ -387,6 +539,19 @@ public final class Circuit {
 
   private int index(String node) {
     return node.equals(GROUND) ? -1 : nodes.get(node);
+  }
+
+  private void rectify(double[][] m, int row, Rectifier r) {
+    if (r.off) {
+      m[row][row] = 1;
+      return;
+    }
+    addTo(m, index(r.out), row, -1);
+    addTo(m, index(r.in), row, r.share);
+    addTo(m, row, index(r.in), 1);
+    addTo(m, row, index(r.out), -1);
+    m[row][row] = -r.series;
+    m[row][m.length] = r.drop;
   }
 
   private void drive(double[][] m, int right, String from, String to, double amperes) {

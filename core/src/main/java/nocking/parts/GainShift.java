@@ -81,8 +81,21 @@ public final class GainShift {
     this.wish = wish;
   }
 
-  /** The best single-amplifier circuits for a gain and a shift. */
+  /**
+   * The best single-amplifier circuits for a gain and a shift, none of which leaves its rails.
+   *
+   * @throws QuantityException when the wanted output itself leaves the rails
+   */
   public static Design search(Assortment assortment, Wish wish) {
+    if (!wish.rails.contains(wish.outLow) || !wish.rails.contains(wish.outHigh)) {
+      throw new QuantityException(
+          "the output wanted, %s … %s V, leaves the rails %s … %s V: no amplifier between them gives it"
+              .formatted(
+                  Numbers.trimmed(wish.outLow, 5),
+                  Numbers.trimmed(wish.outHigh, 5),
+                  Numbers.trimmed(wish.rails.low(), 5),
+                  Numbers.trimmed(wish.rails.high(), 5)));
+    }
     var g = new GainShift(assortment, wish);
     double m = wish.gain();
     double b = wish.shift();
@@ -322,6 +335,10 @@ public final class GainShift {
     double span = Math.abs(wish.outHigh - wish.outLow);
     Optional<double[]> ends = Circuits.outputs(stages, wish.inLow, wish.inHigh);
     if (ends.isEmpty()) return;
+    // A circuit that needs more than its rails is none.
+    boolean inside =
+        Circuits.insideRails(stages, wish.inLow) && Circuits.insideRails(stages, wish.inHigh);
+    if (!inside) return;
     double low = ends.get()[0] - wish.outLow;
     double high = ends.get()[1] - wish.outHigh;
     double error = (Math.abs(low) > Math.abs(high) ? low : high) / span;

@@ -82,7 +82,8 @@ public final class GeneratedEquation {
         allGraphs(expression).map(Graph::name).distinct().collect(Collectors.joining("|"));
     if (names.isEmpty()) return text;
     return text.replaceAll(
-        "\\b((?:" + names + ")(?:_inverse)?)\\(", Matcher.quoteReplacement(function) + "_$1(");
+        "\\b((?:" + names + ")(?:_inverse|_known)?)\\(",
+        Matcher.quoteReplacement(function) + "_$1(");
   }
 
   private static Stream<Graph> allGraphs(Expr e) {

@@ -41,15 +41,15 @@ final class GraphSource {
             case TurnedEquation t -> equation(t);
             default -> throw new IllegalStateException("no source for " + g.name());
           });
-    }
-    if (uses(e, Expr.Mode.INVERSE)) {
-      for (Graph g : e.graphs()) functions.add(inverse(g));
+      // A compiler warns of a function that nothing calls.
+      if (g instanceof Piecewise && uses(e, g, Expr.Mode.VALUE)) functions.add(continued(g));
+      if (uses(e, g, Expr.Mode.INVERSE)) functions.add(inverse(g));
     }
   }
 
-  private static boolean uses(Expr e, Expr.Mode mode) {
-    boolean here = e instanceof Expr.Through t && t.mode() == mode;
-    return here || e.operands().stream().anyMatch(o -> uses(o, mode));
+  private static boolean uses(Expr e, Graph g, Expr.Mode mode) {
+    boolean here = e instanceof Expr.Through t && t.mode() == mode && t.graph().equals(g);
+    return here || e.operands().stream().anyMatch(o -> uses(o, g, mode));
   }
 
   private String pieces(Piecewise p) {
@@ -63,12 +63,52 @@ final class GraphSource {
                         : "    if x <= %s:\n        return %s\n"
                             .formatted(number(q.to()), value(q)))
             .collect(Collectors.joining());
-    String low = number(p.domain().low());
+    String name = p.name();
     return c
-        ? "static double %s(double x)\n{\n    if (x < %s) return NAN;\n%s    return NAN;\n}\n\n"
-            .formatted(p.name(), low, body)
-        : "def %s(x):\n    if x < %s:\n        return math.nan\n%s    return math.nan\n\n\n"
-            .formatted(p.name(), low, body);
+        ? "static double %s_known(double x)\n{\n%s    return NAN;\n}\n\n".formatted(name, body)
+        : "def %s_known(x):\n%s    return math.nan\n\n\n".formatted(name, body);
+  }
+
+  /** A graph goes on straight beyond the ends of what it is known for, and no farther. */
+  private String continued(Graph g) {
+    Object[] values = {
+      g.name(),
+      number(g.domain().low()),
+      number(g.domain().high()),
+      number(g.reach().low()),
+      number(g.reach().high()),
+      number(g.endSlope(true)),
+      number(g.endSlope(false)),
+      number(g.known(g.domain().low())),
+      number(g.known(g.domain().high()))
+    };
+    return form == Notation.C
+        ? """
+          /* Known from %2$s to %3$s; beyond that extrapolated with the end slope. */
+          static double %1$s(double x)
+          {
+              if (!(x >= %4$s && x <= %5$s)) return NAN;
+              if (x < %2$s) return %8$s + %6$s*(x - %2$s);
+              if (x > %3$s) return %9$s + %7$s*(x - %3$s);
+              return %1$s_known(x);
+          }
+
+          """
+            .formatted(values)
+        : """
+          # Known from %2$s to %3$s; beyond that extrapolated with the end slope.
+          def %1$s(x):
+              if not %4$s <= x <= %5$s:
+                  return math.nan
+              if x < %2$s:
+                  return %8$s + %6$s*(x - %2$s)
+              if x > %3$s:
+                  return %9$s + %7$s*(x - %3$s)
+              return %1$s_known(x)
+
+
+          """
+            .formatted(values);
   }
 
   /** Horner's form, the coefficients as they are in the model. */
@@ -110,41 +150,62 @@ final class GraphSource {
   }
 
   private String inverse(Graph g) {
-    String name = g.name();
-    String low = number(g.branch().low());
-    String high = number(g.branch().high());
-    return form == Notation.C
+    boolean openLow = g.branch().low() == g.domain().low();
+    boolean openHigh = g.branch().high() == g.domain().high();
+    boolean c = form == Notation.C;
+    String nan = c ? "NAN" : "math.nan";
+    Object[] values = {
+      g.name(),
+      number(g.branch().low()),
+      number(g.branch().high()),
+      number(g.reach().low()),
+      number(g.reach().high()),
+      openLow ? "low + (y - start)/" + bracketed(g.endSlope(true)) : nan,
+      openHigh ? "high + (y - end)/" + bracketed(g.endSlope(false)) : nan,
+      HALVINGS,
+      // A turned equation is written as it stands; a table only knows its own part.
+      g instanceof TurnedEquation ? g.name() : g.name() + "_known"
+    };
+    return c
         ? """
+          /* Turned round from %2$s to %3$s; beyond that extrapolated with the end slope. */
           static double %1$s_inverse(double y)
           {
               double low = %2$s;
               double high = %3$s;
-              const double from = %1$s(low);
-              const double to = %1$s(high);
-              const double slack = 1e-14*fabs(to - from);
+              const double start = %9$s(low);
+              const double end = %9$s(high);
+              const double slack = 1e-14*fabs(end - start);
               int i;
-              if (y < fmin(from, to) - slack || y > fmax(from, to) + slack) return NAN;
-              for (i = 0; i < %4$d; ++i) {
+              if (y < fmin(start, end) - slack || y > fmax(start, end) + slack) {
+                  const int first = (y < start) == (start < end);
+                  const double x = first ? %6$s : %7$s;
+                  return x >= %4$s && x <= %5$s ? x : NAN;
+              }
+              for (i = 0; i < %8$d; ++i) {
                   const double x = low + (high - low)/2;
-                  if ((%1$s(x) < y) == (from < to)) low = x;
+                  if ((%9$s(x) < y) == (start < end)) low = x;
                   else high = x;
               }
               return low + (high - low)/2;
           }
 
           """
-            .formatted(name, low, high, HALVINGS)
+            .formatted(values)
         : """
+          # Turned round from %2$s to %3$s; beyond that extrapolated with the end slope.
           def %1$s_inverse(y):
               low = %2$s
               high = %3$s
-              start, end = %1$s(low), %1$s(high)
+              start, end = %9$s(low), %9$s(high)
               slack = 1e-14*abs(end - start)
               if not min(start, end) - slack <= y <= max(start, end) + slack:
-                  return math.nan
-              for _ in range(%4$d):
+                  first = (y < start) == (start < end)
+                  x = %6$s if first else %7$s
+                  return x if %4$s <= x <= %5$s else math.nan
+              for _ in range(%8$d):
                   x = low + (high - low)/2
-                  if (%1$s(x) < y) == (start < end):
+                  if (%9$s(x) < y) == (start < end):
                       low = x
                   else:
                       high = x
@@ -152,7 +213,11 @@ final class GraphSource {
 
 
           """
-            .formatted(name, low, high, HALVINGS);
+            .formatted(values);
+  }
+
+  private static String bracketed(double v) {
+    return v < 0 ? "(" + number(v) + ")" : number(v);
   }
 
   private static String number(double v) {

@@ -11,6 +11,7 @@ import nocking.element.Measurand;
 import nocking.element.Signal;
 import nocking.element.Symbols;
 import nocking.network.Circuit;
+import nocking.quantity.Span;
 import nocking.sensor.Sensor;
 import nocking.stage.Sensed;
 import nocking.stage.Stage;
@@ -52,6 +53,8 @@ public final class PathCircuit {
       stages
           .get(i)
           .build(circuit.of(i + 1), node(i), node(i + 1), Sensed.of(sensor.signal(), open));
+      String out = node(i + 1);
+      stages.get(i).rails().ifPresent(r -> circuit.limit(out, r));
     }
     circuit.of(stages.size() + 1);
     if (converter.inputResistance() != null) {
@@ -60,24 +63,42 @@ public final class PathCircuit {
     }
   }
 
-  private static String node(int i) {
+  static String node(int i) {
     return "TP" + (i + 1);
   }
 
-  /** The circuit at one input of the quantity; it is linear, so rails are not in it. */
+  /** The circuit at one input of the quantity. */
   public static PathCircuit of(
       Measurand measured, Sensor sensor, List<Stage> stages, Converter converter, double x) {
     return new PathCircuit(measured, sensor, stages, converter, x);
   }
 
-  /** Voltage of every node. */
+  /** Voltage of every node as if no output had rails. */
   public Map<String, Double> solve() {
     return circuit.solve();
   }
 
+  /**
+   * Where the circuit comes to rest, outputs held at their rails.
+   *
+   * @throws IllegalStateException when it has no single solution
+   */
+  Circuit.Settled settle() {
+    return circuit.settle(new Span(0, 0));
+  }
+
+  boolean has(String node) {
+    return circuit.has(node);
+  }
+
+  /** {@link Circuit#rectifierShare} of the rectifier behind so many stages. */
+  double rectifierShare(int stage) {
+    return circuit.rectifierShare(node(stage + 1));
+  }
+
   /** What the resistors of the stages take, in the order of the path. */
   public List<Stress> stresses() {
-    Map<String, Double> volts = solve();
+    Circuit.Settled volts = settle();
     var list = new ArrayList<Stress>();
     for (Circuit.Resistor part : circuit.resistors()) {
       if (part.owner() < 1 || part.owner() > stages.size() || part.name().isEmpty()) continue;
@@ -86,7 +107,7 @@ public final class PathCircuit {
       Field f = stage.field(symbol);
       // A track that a wiper divides is no single resistor with ratings of its own.
       if (stage.value(f).number() != part.ohms()) continue;
-      double across = Math.abs(volts.get(part.a()) - volts.get(part.b()));
+      double across = Math.abs(volts.volts(part.a(), part.b()));
       list.add(new Stress(part.owner(), f, part.ohms(), across));
     }
     return list;

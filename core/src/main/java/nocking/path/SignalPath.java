@@ -17,11 +17,13 @@ import nocking.converter.Converter;
 import nocking.element.Measurand;
 import nocking.element.Signal;
 import nocking.element.Symbols;
+import nocking.network.Circuit;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.sensor.Sensor;
+import nocking.stage.BridgeRectifier;
 import nocking.stage.Load;
 import nocking.stage.Stage;
 
@@ -33,6 +35,7 @@ import nocking.stage.Stage;
  * transfer equation V_out = f(x); undoing its operations one by one gives x = f⁻¹(V_out).
  */
 public final class SignalPath {
+  private static final double[] WIDER = {0.5, 0.25, 0.1, 0.05};
   private static final Span NO_LIMIT = new Span(-1e6, 1e6);
 
   /** Symbol of the voltage at the converter. */
@@ -42,6 +45,9 @@ public final class SignalPath {
   private final Unit unit;
   private final Optional<Span> known;
   private final Span rated;
+  private final Measurand measured;
+  private final Sensor sensor;
+  private final List<Stage> stages;
   private final Converter converter;
   private final List<TestPoint> points;
   private final List<DoubleUnaryOperator> relations;
@@ -58,6 +64,9 @@ public final class SignalPath {
     this.quantity = measured.symbol();
     this.unit = measured.unit();
     this.converter = converter;
+    this.measured = measured;
+    this.sensor = sensor;
+    this.stages = List.copyOf(stages);
     this.known = sensor.known(unit);
     this.rated = sensor.rated(unit);
     int n = stages.size();
@@ -173,10 +182,24 @@ public final class SignalPath {
       }
       return Calculus.solve(out, forward, quantity);
     } catch (AlgebraException e) {
-      Span range = known.orElse(rated);
-      return out.through(
-          new TurnedEquation(forward, quantity, constantsOf(forward), range), Expr.Mode.INVERSE);
+      return out.through(turned(), Expr.Mode.INVERSE);
     }
+  }
+
+  /** A sensor that has a value everywhere goes on by its own equation for a part of its range. */
+  private TurnedEquation turned() {
+    Map<String, Double> numbers = constantsOf(forward);
+    for (double share : known.isPresent() ? new double[0] : WIDER) {
+      double more = share * rated.width();
+      try {
+        Span wide = new Span(rated.low() - more, rated.high() + more);
+        return new TurnedEquation(forward, quantity, numbers, wide);
+      } catch (AlgebraException e) {
+        // Too wide: it turns back out there.
+        continue;
+      }
+    }
+    return new TurnedEquation(forward, quantity, numbers, known.orElse(rated));
   }
 
   /**
@@ -246,10 +269,27 @@ public final class SignalPath {
             .map(r -> Load.toGround(ofConverter.of("Rin")));
     loads.add(load);
     for (int i = stages.size() - 1; i >= 0; i--) {
-      load = stages.get(i).inputLoad(load, ofStages.get(i));
+      load =
+          stages.get(i) instanceof BridgeRectifier b
+              ? drawing(b, i, load, ofStages.get(i))
+              : stages.get(i).inputLoad(load, ofStages.get(i));
       loads.addFirst(load);
     }
     return loads;
+  }
+
+  /** What a rectifier draws, worked out with the circuit, since it depends on what feeds it. */
+  private Optional<Load> drawing(BridgeRectifier b, int stage, Optional<Load> load, Symbols own) {
+    try {
+      double share = circuit(rated.middle()).rectifierShare(stage);
+      return b.drawing(load, own, share);
+    } catch (IllegalStateException e) {
+      throw new QuantityException("the circuit before the rectifier has no solution");
+    }
+  }
+
+  private PathCircuit circuit(double x) {
+    return PathCircuit.of(measured, sensor, stages, converter, x);
   }
 
   private void addPoint(
@@ -331,14 +371,43 @@ public final class SignalPath {
   /** The whole path at one input, with rails and the converter's ends in force. */
   public ReadOut at(double x) {
     var nodes = new ArrayList<ReadOut.Node>(points.size());
+    boolean held = false;
     double volts = x;
     for (int i = 0; i < points.size(); i++) {
       double wanted = relations.get(i).applyAsDouble(volts);
       // The converter's ends bound the code, not the voltage of the node: only rails do that.
       volts = rails.get(i).map(r -> r.clamp(wanted)).orElse(wanted);
+      held |= volts != wanted && !Double.isNaN(wanted);
       nodes.add(new ReadOut.Node(points.get(i), volts, wanted));
     }
-    return new ReadOut(x, nodes, converter.code(volts), slopeFunction.applyAsDouble(x));
+    if (held) settle(x, nodes);
+    double output = nodes.getLast().value();
+    return new ReadOut(x, nodes, converter.code(output), slopeFunction.applyAsDouble(x));
+  }
+
+  /**
+   * What the nodes read with an output at its rail: an inverting amplifier there no longer holds
+   * its summing point, and a clamp that conducts pulls on what stands before it.
+   */
+  private void settle(double x, List<ReadOut.Node> nodes) {
+    PathCircuit circuit = circuit(x);
+    Circuit.Settled at;
+    try {
+      at = circuit.settle();
+    } catch (IllegalStateException e) {
+      // Without a solution of the whole the relations one by one are the best that is known.
+      return;
+    }
+    for (int i = 0; i < nodes.size(); i++) {
+      String name = PathCircuit.node(i);
+      if (!points.get(i).unit().equals(Unit.VOLT) || !circuit.has(name)) continue;
+      double value = at.volts(name, Circuit.GROUND);
+      ReadOut.Node node = nodes.get(i);
+      double slack = 1e-9 * Math.max(1, Math.abs(value));
+      boolean clipped = node.clipped() && Math.abs(value - node.value()) <= slack;
+      double shown = clipped ? node.value() : value;
+      nodes.set(i, new ReadOut.Node(node.point(), shown, clipped ? node.wanted() : shown));
+    }
   }
 
   /**

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import nocking.algebra.Expr;
 import nocking.element.Element;
 import nocking.element.Field;
@@ -48,8 +49,10 @@ final class SymbolTable {
     return name;
   }
 
+  /** A spreadsheet takes two names that differ only in case for one. */
   private boolean taken(String name) {
-    return values.containsKey(name) || reserved.contains(name);
+    return Stream.concat(values.keySet().stream(), reserved.stream())
+        .anyMatch(name::equalsIgnoreCase);
   }
 
   Map<String, Double> values() {

@@ -2,9 +2,12 @@ package nocking.sensor;
 
 import com.fasterxml.jackson.annotation.JsonTypeName;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import nocking.algebra.Expr;
 import nocking.algebra.Expr.Function;
+import nocking.algebra.Expr.Mode;
+import nocking.algebra.TurnedEquation;
 import nocking.element.Measurand;
 import nocking.element.Parameter;
 import nocking.element.Signal;
@@ -27,14 +30,15 @@ import org.hipparchus.linear.SingularValueDecomposition;
  *
  * @param a A, 1/K
  * @param b B, 1/K, above 0
- * @param c C, 1/K, at least 0
+ * @param c C, 1/K; a little below 0 where three points of a curve without it are rounded so, as
+ *     long as the resistance falls all over the rated range
  * @param dissipation mW that warm it by 1 K; null when not known
  */
 @JsonTypeName("ntc-steinhart")
 public record NtcSteinhart(
     @Parameter(symbol = "A", label = "Constant A", unit = "1/K") Value a,
     @Parameter(symbol = "B", label = "Constant B", unit = "1/K", above = 0) Value b,
-    @Parameter(symbol = "C", label = "Constant C", unit = "1/K", least = 0) Value c,
+    @Parameter(symbol = "C", label = "Constant C", unit = "1/K") Value c,
     @Parameter(symbol = "Tlo", label = "Rated from", unit = "degC", above = -273.15) Value from,
     @Parameter(symbol = "Thi", label = "Rated to", unit = "degC", above = -273.15) Value to,
     @Parameter(
@@ -45,6 +49,9 @@ public record NtcSteinhart(
             optional = true)
         Value dissipation)
     implements Sensor {
+
+  /** ln of more ohms than any thermistor has. */
+  private static final double MOST_LN = 40;
 
   /** Through 0 °C 32 650 Ω, 25 °C 10 kΩ, 100 °C 680 Ω. */
   static final NtcSteinhart EXAMPLE =
@@ -79,13 +86,35 @@ public record NtcSteinhart(
       high = Math.max(high, celsius);
     }
     double[] x = solve(powers, inverse);
-    if (!(x[1] > 0) || !(x[2] >= 0)) {
+    var made =
+        x[1] > 0
+            ? new NtcSteinhart(
+                Value.of(x[0]), Value.of(x[1]), Value.of(x[2]), Value.of(low), Value.of(high), null)
+            : null;
+    if (made == null || !made.falls()) {
       throw new QuantityException(
-          "these points give no thermistor curve: B is %s and C is %s, expected B above 0 and C at least 0"
+          "these points give no thermistor curve: B is %s and C is %s, with which the resistance does not fall all over their range"
               .formatted(Numbers.significant(x[1], 3), Numbers.significant(x[2], 3)));
     }
-    return new NtcSteinhart(
-        Value.of(x[0]), Value.of(x[1]), Value.of(x[2]), Value.of(low), Value.of(high), null);
+    return made;
+  }
+
+  /** ln R beyond which a negative C turns the curve back. */
+  private double turn() {
+    return c.number() < 0 ? Math.sqrt(b.number() / (-3 * c.number())) : Double.POSITIVE_INFINITY;
+  }
+
+  private double inverseKelvin(double ln) {
+    return a.number() + b.number() * ln + c.number() * ln * ln * ln;
+  }
+
+  /** True when the resistance falls with the temperature over the whole rated range. */
+  private boolean falls() {
+    if (c.number() >= 0) return true;
+    double cold = 1 / (from.number() + 273.15);
+    double warm = 1 / (to.number() + 273.15);
+    return inverseKelvin(turn()) > Math.max(cold, warm)
+        && inverseKelvin(-turn()) < Math.min(cold, warm);
   }
 
   private static double[] solve(double[][] powers, double[] inverse) {
@@ -139,11 +168,34 @@ public record NtcSteinhart(
     if (c.number() == 0) {
       return warm.minus(own.of("A")).over(own.of("B")).apply(Function.EXP);
     }
+    if (c.number() < 0) return turned(warm);
     Expr third = Expr.num(1.0 / 3);
     Expr half = own.of("A").minus(warm).over(Expr.num(2).times(own.of("C")));
     Expr cube = own.of("B").over(Expr.num(3).times(own.of("C"))).power(Expr.num(3));
     Expr root = cube.plus(half.power(Expr.num(2))).apply(Function.SQRT);
     return root.minus(half).power(third).minus(root.plus(half).power(third)).apply(Function.EXP);
+  }
+
+  /**
+   * The cubic has three real roots with a negative C: the one between its turns is the sensor's.
+   */
+  private Expr turned(Expr warm) {
+    if (!falls()) {
+      throw new QuantityException(
+          "with C = %s the resistance does not fall all over the rated range"
+              .formatted(Numbers.significant(c.number(), 3)));
+    }
+    double most = Math.min(0.999 * turn(), MOST_LN);
+    Expr l = Expr.sym("L");
+    Expr cubic =
+        Expr.sym("A").plus(Expr.sym("B").times(l)).plus(Expr.sym("C").times(l.power(Expr.num(3))));
+    var graph =
+        new TurnedEquation(
+            cubic,
+            "L",
+            Map.of("A", a.number(), "B", b.number(), "C", c.number()),
+            new Span(-most, most));
+    return warm.through(graph, Mode.INVERSE).apply(Function.EXP);
   }
 
   @Override

@@ -22,7 +22,7 @@ import nocking.quantity.Value;
 @JsonTypeName("thermocouple")
 public record Thermocouple(
     @Choice(label = "Type") ThermocoupleType type,
-    @Parameter(symbol = "Tcj", label = "Cold junction", unit = "degC", least = 0, most = 100)
+    @Parameter(symbol = "Tcj", label = "Cold junction", unit = "degC", least = -50, most = 100)
         Value coldJunction,
     @Parameter(symbol = "Rs", label = "Source resistance", unit = "ohm", least = 0)
         Value sourceResistance)

@@ -9,12 +9,15 @@ import nocking.element.Signal;
 import nocking.element.Symbols;
 import nocking.network.Circuit;
 import nocking.quantity.Numbers;
+import nocking.quantity.Span;
 import nocking.quantity.Value;
 
 /**
  * Bridge rectifier with a smoothing capacitor, full wave: the peak less two diode drops, and on the
  * average half the ripple I/(2fC) below that, I = V/R being the current of everything behind it.
- * Good while the ripple stays a small part of the output.
+ * What it draws from a source that gives way comes in pulses about the peak and lowers it by more
+ * than the same direct current would. Good while the ripple stays a small part of the output and
+ * the drops a small part of the peak.
  *
  * @param drop volts across one diode
  * @param capacitance farads, above 0
@@ -74,9 +77,24 @@ public record BridgeRectifier(
     return Expr.ONE.over(Expr.num(4).times(own.of("fac")).times(own.of("C")));
   }
 
+  /** How its current lowers the peak depends on what feeds it; see {@link #drawing}. */
   @Override
   public Optional<Load> inputLoad(Optional<Load> load, Symbols own) {
     return Optional.empty();
+  }
+
+  /**
+   * What the peak before it sees: all that it feeds, drawn in pulses about the peak.
+   *
+   * @param share of {@link Circuit#rectifierShare}
+   */
+  public Optional<Load> drawing(Optional<Load> load, Symbols own, double share) {
+    return all(load, own)
+        .map(
+            l ->
+                new Load(
+                    l.resistance().plus(equivalent(own)).over(Expr.num(share)),
+                    Expr.num(2).times(own.of("Vd"))));
   }
 
   @Override
@@ -100,12 +118,15 @@ public record BridgeRectifier(
     return from <= to ? 0 : ohms * capacitance.number() * Math.log(from / to);
   }
 
-  /** In the mean the rectifier is a source, peak less two drops, behind 1/(4fC). */
+  /** Below its drops it gives nothing, never a negative voltage. */
+  @Override
+  public Optional<Span> rails() {
+    return Optional.of(new Span(0, 1e6));
+  }
+
   @Override
   public void build(Circuit circuit, String input, String output, Sensed sensed) {
-    circuit
-        .source(input, output + ".top", 2 * drop.number())
-        .resistor(output + ".top", output, outputResistance());
+    circuit.rectifier(input, output, 2 * drop.number(), outputResistance());
     if (bleeder != null) circuit.resistor("Rbl", output, Circuit.GROUND, bleeder.number());
   }
 }

@@ -36,16 +36,28 @@ public record LinearTable(List<Cell> cells) {
   /**
    * Equal steps of raw over a span, rounded as the receiver holds them.
    *
+   * <p>The end cells are rounded inward: beyond the span the curve may have no value.
+   *
    * @param curve quantity for raw
-   * @throws QuantityException when rounding makes two cells equal
+   * @throws QuantityException when rounding makes two cells equal, or when the curve has no value
+   *     at a cell
    */
   public static LinearTable equalSteps(
       DoubleUnaryOperator curve, Span raw, int cells, int rawDecimals, int outDecimals) {
     var list = new ArrayList<Cell>(cells);
     for (int i = 0; i < cells; i++) {
-      double at = round(raw.at((double) i / (cells - 1)), rawDecimals);
+      RoundingMode mode =
+          i == 0
+              ? RoundingMode.CEILING
+              : i == cells - 1 ? RoundingMode.FLOOR : RoundingMode.HALF_UP;
+      double at = round(raw.at((double) i / (cells - 1)), rawDecimals, mode);
       // The output belongs to the raw value that the receiver will hold, not to the unrounded one.
-      list.add(new Cell(at, round(curve.applyAsDouble(at), outDecimals)));
+      double out = curve.applyAsDouble(at);
+      if (!Double.isFinite(out)) {
+        throw new QuantityException(
+            "the curve has no value at cell %d, raw %s".formatted(i + 1, Numbers.plain(at)));
+      }
+      list.add(new Cell(at, round(out, outDecimals, RoundingMode.HALF_UP)));
     }
     return new LinearTable(list);
   }
@@ -71,8 +83,11 @@ public record LinearTable(List<Cell> cells) {
     return new LinearTable(rising)::look;
   }
 
-  private static double round(double v, int decimals) {
-    return BigDecimal.valueOf(v).setScale(decimals, RoundingMode.HALF_UP).doubleValue();
+  private static double round(double v, int decimals, RoundingMode mode) {
+    double nearest = BigDecimal.valueOf(v).setScale(decimals, RoundingMode.HALF_UP).doubleValue();
+    // What earlier arithmetic rounded away is no reason to go a whole step inward.
+    if (Math.abs(nearest - v) <= 1e-9 * Math.abs(v)) return nearest;
+    return BigDecimal.valueOf(v).setScale(decimals, mode).doubleValue();
   }
 
   /** Quantity for a raw value by straight lines. */

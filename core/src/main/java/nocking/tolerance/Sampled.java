@@ -1,7 +1,11 @@
 package nocking.tolerance;
 
+import java.util.Arrays;
+
 /**
- * What the draws of a Monte Carlo run say of the error at one input, channel's unit.
+ * What the draws of a Monte Carlo run say of the error at one input, channel's unit. A draw for
+ * which the equation has no value, such as a part that no circuit could hold, is left out and does
+ * not empty the statistics; they are NaN when fewer than two are left.
  *
  * @param low start of the interval that holds 95 % of the draws, as many below as above
  * @param high its end
@@ -10,15 +14,22 @@ public record Sampled(double mean, double sd, double low, double high) {
 
   /** Statistics of draws (JCGM 101:2008, 7.6 and 7.7.1); the array is put in another order. */
   static Sampled of(double[] draws) {
+    double[] known = draws;
+    if (Arrays.stream(draws).anyMatch(Double::isNaN)) {
+      known = Arrays.stream(draws).filter(d -> !Double.isNaN(d)).toArray();
+    }
+    return ofKnown(known);
+  }
+
+  private static Sampled ofKnown(double[] draws) {
     int n = draws.length;
+    if (n < 2) return new Sampled(Double.NaN, Double.NaN, Double.NaN, Double.NaN);
     double sum = 0;
     for (double d : draws) sum += d;
     double mean = sum / n;
     double squares = 0;
     for (double d : draws) squares += (d - mean) * (d - mean);
     double sd = Math.sqrt(squares / (n - 1));
-    // A draw for which the equation has no value makes all of it NaN.
-    if (Double.isNaN(mean)) return new Sampled(mean, sd, Double.NaN, Double.NaN);
     return new Sampled(mean, sd, quantile(draws, 0.025), quantile(draws, 0.975));
   }
 
