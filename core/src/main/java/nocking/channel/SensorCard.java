@@ -3,6 +3,7 @@ package nocking.channel;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.sensor.Sensor;
+import nocking.wiring.Supplied;
 
 /**
  * A sensor definition that the book keeps for many channels.
@@ -12,6 +13,7 @@ import nocking.sensor.Sensor;
  * @param date of the entry, as it was written
  * @param unit of the quantity that the sensor's numbers are in
  * @param revision from 1, one more with every change
+ * @param supplied how the sensor stands on its supply; null where the card does not say
  */
 public record SensorCard(
     String id,
@@ -21,10 +23,24 @@ public record SensorCard(
     QuantityKind kind,
     String unit,
     Sensor sensor,
-    int revision) {
+    int revision,
+    Supplied supplied) {
 
   public SensorCard {
     if (name == null || name.isBlank()) throw new QuantityException("a sensor card needs a name");
+  }
+
+  /** A card that says nothing of the supply. */
+  public SensorCard(
+      String id,
+      String name,
+      String source,
+      String date,
+      QuantityKind kind,
+      String unit,
+      Sensor sensor,
+      int revision) {
+    this(id, name, source, date, kind, unit, sensor, revision, null);
   }
 
   public CardRef ref() {
@@ -34,11 +50,11 @@ public record SensorCard(
   /** The same card with other numbers; a new revision where they differ. */
   public SensorCard withSensor(Sensor v) {
     int next = v.equals(sensor) ? revision : revision + 1;
-    return new SensorCard(id, name, source, date, kind, unit, v, next);
+    return new SensorCard(id, name, source, date, kind, unit, v, next, supplied);
   }
 
   public SensorCard withName(String v) {
-    return new SensorCard(id, v, source, date, kind, unit, sensor, revision);
+    return new SensorCard(id, v, source, date, kind, unit, sensor, revision, supplied);
   }
 
   /** The card's sensor with its numbers in another unit of the same dimension. */
@@ -48,6 +64,7 @@ public record SensorCard(
 
   /** The channel with this card's sensor in its own unit; its definition and stages stay. */
   public Channel putInto(Channel c) {
-    return c.withSensor(sensorIn(c.unit())).withCard(ref());
+    Channel next = c.withSensor(sensorIn(c.unit())).withCard(ref());
+    return supplied == null ? next : next.withWiring(next.wiring().withSupplied(supplied));
   }
 }

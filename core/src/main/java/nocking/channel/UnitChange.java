@@ -88,7 +88,8 @@ public final class UnitChange {
                         new Seen(
                             s.place(),
                             value(s.at()),
-                            s.place().equals(Place.DISPLAY) ? value(s.value()) : s.value()))
+                            s.place().equals(Place.DISPLAY) ? value(s.value()) : s.value(),
+                            s.place().equals(Place.DISPLAY) ? value(s.until()) : s.until()))
                 .toList())
         .withCheck(new CheckSheet(c.check().measured(), checks));
   }

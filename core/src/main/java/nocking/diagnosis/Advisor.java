@@ -9,6 +9,7 @@ import java.util.Optional;
 import nocking.channel.Channel;
 import nocking.fault.Fault;
 import nocking.quantity.Span;
+import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
 
 /**
@@ -131,6 +132,8 @@ final class Advisor {
 
   private Sample sample(
       Posterior p, Fault f, double weight, List<Observation> seen, Place place, double x) {
+    if (open(f.kind(), place)) return anything(p, f, weight, place, x);
+    if (f.kind().loose()) return sound(p, f, weight, place, x);
     Column.Cell cell = weigher.solved(f, x);
     Column.Prediction here = cell.at(place);
     if (here.floats() || Double.isNaN(here.value())) {
@@ -158,6 +161,33 @@ final class Advisor {
     double mean = at[0] + at[1] * departure / open;
     double sigma = Math.hypot(weigher.sigma(place, at[0]), Math.abs(at[1]) / Math.sqrt(open));
     return new Sample(p.hypothesis(), weight, f, mean, sigma);
+  }
+
+  /** True where the fault does not say what a place will show. */
+  private static boolean open(FaultKind kind, Place place) {
+    return switch (kind) {
+      case UNLISTED -> true;
+      case INTERMITTENT -> LooseReadings.touched(place);
+      case NOT_ENABLED -> place.equals(Place.DISPLAY);
+      default -> false;
+    };
+  }
+
+  private Sample anything(Posterior p, Fault f, double weight, Place place, double x) {
+    Column.Prediction here = weigher.solved(Fault.NONE, x).at(place);
+    double[] at = weigher.shown(here, place, Fault.NONE);
+    Span w = channel.definition().working();
+    double wide =
+        Math.exp(-weigher.anyLog(Observation.of(place, x, Double.isNaN(at[0]) ? 0 : at[0])));
+    double mean = Double.isNaN(at[0]) ? w.middle() : at[0];
+    return new Sample(p.hypothesis(), weight, f, mean, wide);
+  }
+
+  private Sample sound(Posterior p, Fault f, double weight, Place place, double x) {
+    double[] at = weigher.soundReading(Observation.of(place, x, 0));
+    if (Double.isNaN(at[0])) return anything(p, f, weight, place, x);
+    double sigma = Math.hypot(weigher.sigma(place, at[0]), at[1]);
+    return new Sample(p.hypothesis(), weight, f, at[0], sigma);
   }
 
   /** Expected information about which fault it is, in bits, by three points of each normal. */

@@ -6,6 +6,7 @@ import nocking.fault.Fault;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
 import nocking.quantity.Span;
+import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
 
 /**
@@ -13,37 +14,47 @@ import nocking.wiring.Place;
  *
  * @param x input, channel's unit
  * @param nudge by how much the sensor of a sound channel may be off, standard, channel's unit
+ * @param rail by how much a sound supply may be off, standard, as a fraction; 0 without one
  */
-record Column(Subject subject, double meter, double x, double nudge, Map<Key, Cell> cells) {
+record Column(
+    Subject subject, double meter, double x, double nudge, double rail, Map<Key, Cell> cells) {
 
-  record Key(int hypothesis, int grade) {}
+  record Key(int hypothesis, double severity) {}
 
   /**
    * A prediction.
    *
    * @param value in the place's unit; for the display the volts at the converter
    * @param slope what one standard deviation of the sensor makes of it
+   * @param railSlope what one standard deviation of the supply makes of it
    * @param span what it may be when nothing holds it
    */
-  record Prediction(double value, double slope, Span span, boolean floats) {}
+  record Prediction(double value, double slope, double railSlope, Span span, boolean floats) {}
 
-  Column(Subject subject, double meter, double x, double nudge) {
-    this(subject, meter, x, nudge, new HashMap<>());
+  Column(Subject subject, double meter, double x, double nudge, double rail) {
+    this(subject, meter, x, nudge, rail, new HashMap<>());
   }
 
-  Cell cell(int hypothesis, int grade, Fault fault) {
-    return cells.computeIfAbsent(new Key(hypothesis, grade), k -> new Cell(fault));
+  Cell cell(int hypothesis, Fault fault) {
+    return cells.computeIfAbsent(new Key(hypothesis, fault.severity()), k -> new Cell(fault));
   }
 
   /** One fault at one degree. */
   final class Cell {
     private final FaultyPath here;
     private final FaultyPath beside;
+    private final FaultyPath fedMore;
     private final Map<Place, Prediction> seen = new HashMap<>();
 
     private Cell(Fault fault) {
       here = FaultyPath.of(subject, fault, x);
       beside = FaultyPath.of(subject, fault, x + nudge);
+      // A fault of the supply says itself how far it is off.
+      boolean own =
+          fault.kind() == FaultKind.SUPPLY_LOW
+              || fault.kind() == FaultKind.SUPPLY_HIGH
+              || fault.kind() == FaultKind.SUPPLY_DEAD;
+      fedMore = rail == 0 || own ? here : FaultyPath.onRail(subject, fault, x, 1 + rail);
     }
 
     Prediction at(Place place) {
@@ -52,9 +63,15 @@ record Column(Subject subject, double meter, double x, double nudge, Map<Key, Ce
 
     private Prediction solve(Place place) {
       FaultyPath.Reading a = read(here, place);
-      FaultyPath.Reading b = read(beside, place);
-      double slope = a.floats() || b.floats() ? 0 : b.value() - a.value();
-      return new Prediction(a.value(), Double.isNaN(slope) ? 0 : slope, a.span(), a.floats());
+      return new Prediction(
+          a.value(), change(a, beside, place), change(a, fedMore, place), a.span(), a.floats());
+    }
+
+    private double change(FaultyPath.Reading from, FaultyPath path, Place place) {
+      if (path == here) return 0;
+      FaultyPath.Reading to = read(path, place);
+      double change = to.value() - from.value();
+      return from.floats() || to.floats() || Double.isNaN(change) ? 0 : change;
     }
 
     private FaultyPath.Reading read(FaultyPath path, Place place) {

@@ -82,7 +82,10 @@ public final class Diagnosis {
   public static Observation observed(Seen s) {
     double at = s.at() == null ? Double.NaN : s.at().number();
     double step = s.place().equals(Place.DISPLAY) ? lastDigit(s.value().typed()) : 0;
-    return new Observation(s.place(), at, s.value().number(), step);
+    if (!s.jumping()) return new Observation(s.place(), at, s.value().number(), step);
+    double a = s.value().number();
+    double b = s.until().number();
+    return new Observation(s.place(), at, (a + b) / 2, step, Math.abs(b - a) / 2);
   }
 
   private static double lastDigit(String typed) {

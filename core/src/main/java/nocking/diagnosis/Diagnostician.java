@@ -8,6 +8,7 @@ import nocking.fault.Fault;
 import nocking.fault.FaultMatrix;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
+import nocking.weighing.FaultKind;
 import nocking.weighing.Meter;
 import nocking.weighing.Weighing;
 import nocking.wiring.Place;
@@ -64,7 +65,8 @@ public final class Diagnostician {
     var list = new ArrayList<Explanation>();
     for (Posterior p : posteriors) {
       double probability = Math.exp(p.logWeight() - top) / total;
-      List<Double> expected = probability > IN_QUESTION ? expected(p.fault(), seen) : List.of();
+      boolean shown = probability > IN_QUESTION && p.fault().kind() != FaultKind.UNLISTED;
+      List<Double> expected = shown ? expected(p.fault(), seen) : List.of();
       list.add(new Explanation(p.fault(), probability, p.misfit(), seen.size(), expected));
     }
     list.sort(Comparator.comparingDouble(Explanation::probability).reversed());
@@ -97,10 +99,12 @@ public final class Diagnostician {
    * tolerances: another fault, at some degree of its own, that gives the same readings everywhere.
    */
   public List<Explanation> indistinguishable(Explanation e, Ranking ranking) {
+    if (e.fault().kind().loose()) return List.of();
     List<Observation> everywhere = everywhere(e.fault(), ranking.observations());
     var list = new ArrayList<Explanation>();
     for (Explanation other : ranking.explanations()) {
-      if (other.fault().same(e.fault()) || other.misfit() > 4 * MOST_ALIKE) continue;
+      if (other.fault().same(e.fault()) || other.fault().kind().loose()) continue;
+      if (other.misfit() > 4 * MOST_ALIKE) continue;
       Posterior p = weigher.weigh(weigher.indexOf(other.fault()), everywhere);
       if (p.misfit() <= MOST_ALIKE && floatsAlike(e.fault(), p.fault())) list.add(other);
     }

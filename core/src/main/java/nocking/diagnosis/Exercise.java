@@ -91,7 +91,7 @@ public final class Exercise {
     var random = new Random(seed);
     List<Fault> faults =
         FaultCatalogue.of(subject).stream()
-            .filter(f -> f.kind() != FaultKind.NONE && difficulty.holds(f))
+            .filter(f -> f.kind().inChannel() && !f.kind().loose() && difficulty.holds(f))
             .toList();
     double sum = faults.stream().mapToDouble(f -> f.kind().prior()).sum();
     Span w = subject.channel().definition().working();

@@ -2,6 +2,7 @@ package nocking.diagnosis;
 
 import java.util.List;
 import nocking.fault.Fault;
+import nocking.weighing.FaultKind;
 
 /**
  * A fault that may explain what was seen.
@@ -16,8 +17,17 @@ import nocking.fault.Fault;
 public record Explanation(
     Fault fault, double probability, double misfit, int observations, List<Double> expected) {
 
-  /** True when the differences are what meter and tolerances leave open. */
+  /** True for everything but what stands for all that is not on the list. */
+  public boolean listed() {
+    return fault.kind() != FaultKind.UNLISTED;
+  }
+
+  /**
+   * True when the differences are what meter, place and tolerances leave open; what is not on the
+   * list is not shown to fit by anything.
+   */
   public boolean fits() {
+    if (!listed()) return false;
     int n = Math.max(1, observations);
     return misfit <= n + 5 * Math.sqrt(2.0 * n);
   }

@@ -3,27 +3,27 @@ package nocking.diagnosis;
 import nocking.fault.Fault;
 
 /**
- * One fault that may be there, with the degrees at which its circuit is solved.
+ * One fault that may be there.
  *
  * @param prior weight before anything is seen
- * @param severities rising; one entry, not a number, where there is no degree
  */
-record Hypothesis(Fault fault, double prior, double[] severities) {
+record Hypothesis(Fault fault, double prior) {
   private static final int GRADES = 11;
 
-  static Hypothesis of(Fault fault, double prior) {
-    if (!fault.kind().graded()) return new Hypothesis(fault, prior, new double[] {Double.NaN});
-    var grid = new double[GRADES];
-    for (int i = 0; i < GRADES; i++) grid[i] = fault.kind().severity(i / (GRADES - 1.0));
-    return new Hypothesis(fault, prior, grid);
-  }
-
-  /** The fault at a degree of its grid; the one without degrees as it is. */
-  Fault at(int grade) {
-    return fault.kind().graded() ? fault.withSeverity(severities[grade]) : fault;
-  }
-
   boolean graded() {
-    return severities.length > 1;
+    return fault.graded();
+  }
+
+  /** The fault at a fraction 0 … 1 of the range of its degrees; the one without as it is. */
+  Fault at(double fraction) {
+    return graded() ? fault.withSeverity(fault.kind().severity(fraction)) : fault;
+  }
+
+  /** Fractions at which its circuit is solved at first, rising. */
+  double[] grid() {
+    if (!graded()) return new double[] {0};
+    var grid = new double[GRADES];
+    for (int i = 0; i < GRADES; i++) grid[i] = i / (GRADES - 1.0);
+    return grid;
   }
 }

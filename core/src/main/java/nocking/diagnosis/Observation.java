@@ -8,12 +8,22 @@ import nocking.wiring.Place;
  * @param at quantity at the sensor, channel's unit; NaN when it is not known
  * @param value in the place's unit; for resistances {@code PairReading.OPEN} stands for open
  * @param step what one of its last digit is worth, at least 0; 0 where it is as exact as the meter
+ * @param jump how far it jumps to either side of the value; 0 for a steady reading
  */
-public record Observation(Place place, double at, double value, double step) {
+public record Observation(Place place, double at, double value, double step, double jump) {
+
+  /** A steady reading. */
+  public Observation(Place place, double at, double value, double step) {
+    this(place, at, value, step, 0);
+  }
 
   /** A reading with all the digits that the meter gives. */
   public static Observation of(Place place, double at, double value) {
     return new Observation(place, at, value, 0);
+  }
+
+  public boolean jumps() {
+    return jump > 0;
   }
 
   public boolean inputKnown() {

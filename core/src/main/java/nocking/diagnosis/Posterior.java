@@ -11,4 +11,14 @@ import nocking.fault.Fault;
  * @param misfit at the likeliest degree
  * @param degrees a few that stand for the likely ones; one, not a number, where there is no degree
  */
-record Posterior(int hypothesis, Fault fault, double logWeight, double misfit, double[] degrees) {}
+record Posterior(int hypothesis, Fault fault, double logWeight, double misfit, double[] degrees) {
+
+  /** With more evidence that does not depend on the degree. */
+  Posterior plus(double log) {
+    return new Posterior(hypothesis, fault, logWeight + log, misfit, degrees);
+  }
+
+  Posterior with(Fault f, double log, double left) {
+    return new Posterior(hypothesis, f, log, left, degrees);
+  }
+}

@@ -3,6 +3,7 @@ package nocking.diagnosis;
 import java.util.List;
 import java.util.Optional;
 import nocking.fault.Fault;
+import nocking.wiring.Place;
 
 /**
  * The explanations of what was seen, the likeliest first.
@@ -10,9 +11,31 @@ import nocking.fault.Fault;
  * @param observations what was seen
  */
 public record Ranking(List<Observation> observations, List<Explanation> explanations) {
+  private static final double MUCH = 0.1;
 
   public Explanation best() {
     return explanations.getFirst();
+  }
+
+  /**
+   * True when no reading contradicts a sound channel: it fits, no display is off by more than the
+   * tolerance, and nothing else is much likelier.
+   *
+   * @param tolerance of the reading, channel's unit
+   */
+  public boolean nothingWrong(double tolerance) {
+    if (observations.isEmpty()) return false;
+    Explanation sound = of(Fault.NONE).orElseThrow();
+    boolean displays =
+        observations.stream()
+            .filter(o -> o.place().equals(Place.DISPLAY) && o.inputKnown())
+            .allMatch(o -> Math.abs(o.value() - o.at()) <= tolerance + o.step() / 2);
+    return displays && sound.fits() && sound.probability() > MUCH * best().probability();
+  }
+
+  /** True when what is not on the list explains it better than everything that is. */
+  public boolean somethingElse() {
+    return !observations.isEmpty() && !best().listed();
   }
 
   /** True when none of the faults explains what was seen. */

@@ -8,9 +8,9 @@ import java.util.List;
 import java.util.Map;
 import nocking.fault.Fault;
 import nocking.fault.FaultCatalogue;
+import nocking.fault.FaultMatrix;
 import nocking.fault.Subject;
 import nocking.quantity.Span;
-import nocking.weighing.FaultKind;
 import nocking.weighing.Meter;
 import nocking.weighing.Weighing;
 import nocking.wiring.Place;
@@ -18,7 +18,7 @@ import nocking.wiring.Place;
 /**
  * The likelihood of what was seen under each fault, integrated over the fault's degree: coarsely
  * over its whole range, then finer twice about the peak, which a good meter makes far narrower than
- * any step.
+ * any step. What leads is solved once more at the very degree.
  */
 final class Weigher {
   private static final int COARSE = 80;
@@ -28,7 +28,7 @@ final class Weigher {
   private static final int SAMPLES = 5;
 
   /** So many standard deviations off is as wrong as any more, and still a number. */
-  private static final double FAR = 1e6;
+  static final double FAR = 1e6;
 
   /** What a number on the display counts against a fault under which there is none. */
   private static final double NO_DISPLAY = -50;
@@ -36,10 +36,33 @@ final class Weigher {
   /** The tolerance of a sound channel is taken as so many standard deviations of its sensor. */
   private static final double TOLERANCE_SIGMAS = 3;
 
+  /** Logarithm of the weight, below the likeliest, from which a degree is not solved again. */
+  private static final double OUT_OF_QUESTION = 12;
+
+  private static final int CLOSER = 24;
+  private static final double GOLDEN = (Math.sqrt(5) - 1) / 2;
+
+  /** Ohms, from a short to open, are equally likely in every decade. */
+  private static final double OHM_DECADES = Math.log(1e9);
+
+  private static final double SLIP_DECADES = Math.log(1e6);
+  private static final double WIDEST_AMPERES = 0.025;
+
+  /** How often a reading jumps that floats, that hangs on a bad contact, or else. */
+  private static final double FLOATING_JUMPS = 0.5;
+
+  private static final double CONTACT_JUMPS = 0.7;
+  private static final double UNLISTED_JUMPS = 0.1;
+  private static final double STEADY_JUMPS = 0.005;
+
   private final Subject subject;
   private final Meter meter;
   private final List<Hypothesis> hypotheses;
+  private final List<Grid> grids = new ArrayList<>();
+  private final Floors floors;
+  private final LooseReadings loose;
   private final double nudge;
+  private final double rail;
   private final double count;
   private final Map<Double, Column> columns = new HashMap<>();
 
@@ -49,13 +72,20 @@ final class Weigher {
     var list = new ArrayList<Hypothesis>();
     for (Fault f : FaultCatalogue.of(subject)) {
       double prior = weighing.weight(f.kind());
-      if (prior > 0) list.add(Hypothesis.of(f, prior));
+      if (prior > 0) list.add(new Hypothesis(f, prior));
     }
     hypotheses = List.copyOf(list);
+    for (Hypothesis h : hypotheses) grids.add(new Grid(h));
+    floors = new Floors(subject, FaultMatrix.places(subject), meter.inputResistance());
+    loose = new LooseReadings(subject, this);
     Span w = subject.channel().definition().working();
     double stated = subject.channel().definition().toleranceOrNaN();
     count = subject.path().countsWorth(w.middle());
     nudge = (Double.isNaN(stated) ? 0.01 * w.width() : stated) / TOLERANCE_SIGMAS;
+    rail =
+        subject.supply().isPresent()
+            ? subject.channel().wiring().supplied().share() / Math.sqrt(3)
+            : 0;
   }
 
   List<Hypothesis> hypotheses() {
@@ -71,104 +101,202 @@ final class Weigher {
   }
 
   private Column column(double x) {
-    return columns.computeIfAbsent(x, k -> new Column(subject, meter.inputResistance(), k, nudge));
+    return columns.computeIfAbsent(
+        x, k -> new Column(subject, meter.inputResistance(), k, nudge, rail));
   }
 
-  /** What a fault at its own degree predicts at an input, solved for this once. */
+  /** What a fault at its own degree predicts at an input. */
   Column.Cell solved(Fault f, double x) {
-    return new Column(subject, meter.inputResistance(), x, nudge).cell(0, 0, f);
+    return column(x).cell(indexOf(f), f);
   }
 
   /** Every hypothesis weighed against what was seen. */
   List<Posterior> weigh(List<Observation> seen) {
     var list = new ArrayList<Posterior>();
-    for (int h = 0; h < hypotheses.size(); h++) list.add(weigh(h, seen));
+    for (int h = 0; h < hypotheses.size(); h++) list.add(roughly(h, seen));
+    double top = Double.NEGATIVE_INFINITY;
+    for (Posterior p : list) top = Math.max(top, p.logWeight());
+    for (int h = 0; h < list.size(); h++) {
+      if (list.get(h).logWeight() > top - OUT_OF_QUESTION) list.set(h, exactly(list.get(h), seen));
+    }
     return list;
   }
 
-  /** One hypothesis weighed against what was seen. */
+  /** One hypothesis weighed against what was seen, its likeliest degree solved. */
   Posterior weigh(int h, List<Observation> seen) {
-    var groups = new LinkedHashMap<Double, List<Observation>>();
-    var unknown = new ArrayList<Observation>();
-    for (Observation o : seen) {
-      if (o.inputKnown()) groups.computeIfAbsent(o.at(), k -> new ArrayList<>()).add(o);
-      else unknown.add(o);
-    }
-    return weigh(h, groups, unknown);
+    return exactly(roughly(h, seen), seen);
   }
 
-  private Posterior weigh(int h, Map<Double, List<Observation>> groups, List<Observation> unknown) {
+  private Posterior roughly(int h, List<Observation> seen) {
+    Hypothesis hypothesis = hypotheses.get(h);
+    double jumps = jumpLog(hypothesis, seen);
+    if (hypothesis.fault().kind().loose()) {
+      double[] l = loose.weigh(hypothesis.fault().kind(), seen);
+      double log = Math.log(hypothesis.prior()) + l[0] + jumps;
+      return new Posterior(h, hypothesis.fault(), log, l[1], new double[] {Double.NaN});
+    }
+    var evidence = Evidence.of(seen);
+    return weigh(h, evidence).plus(jumps);
+  }
+
+  /** What was seen, by input. */
+  private record Evidence(Map<Double, List<Observation>> groups, List<Observation> unknown) {
+    static Evidence of(List<Observation> seen) {
+      var groups = new LinkedHashMap<Double, List<Observation>>();
+      var unknown = new ArrayList<Observation>();
+      for (Observation o : seen) {
+        if (o.inputKnown()) groups.computeIfAbsent(o.at(), k -> new ArrayList<>()).add(o);
+        else unknown.add(o);
+      }
+      return new Evidence(groups, unknown);
+    }
+  }
+
+  /** Floating inputs and bad contacts jump; what drifted or is open for good does not. */
+  private double jumpLog(Hypothesis h, List<Observation> seen) {
+    double log = 0;
+    for (Observation o : seen) {
+      double p =
+          switch (h.fault().kind()) {
+            case UNLISTED -> UNLISTED_JUMPS;
+            case INTERMITTENT -> LooseReadings.touched(o.place()) ? CONTACT_JUMPS : STEADY_JUMPS;
+            default -> floats(h, o) ? FLOATING_JUMPS : STEADY_JUMPS;
+          };
+      // A steady reading is entered as one without a word; only a jump was looked at.
+      if (o.jumps()) log += Math.log(p);
+    }
+    return log;
+  }
+
+  private boolean floats(Hypothesis h, Observation o) {
+    if (h.fault().kind().loose()) return false;
+    double x = o.inputKnown() ? o.at() : subject.channel().definition().working().middle();
+    return column(x).cell(indexOf(h.fault()), h.fault()).at(o.place()).floats();
+  }
+
+  private Posterior weigh(int h, Evidence e) {
     Hypothesis hypothesis = hypotheses.get(h);
     double prior = Math.log(hypothesis.prior());
     if (!hypothesis.graded()) {
-      Likelihood l = likelihood(h, hypothesis.severities(), groups, unknown, false);
+      Likelihood l = likelihood(h, new double[] {0}, e, false, false);
       return new Posterior(
-          h, hypothesis.fault(), prior + l.log()[0], l.misfit()[0], hypothesis.severities());
+          h, hypothesis.fault(), prior + l.log()[0], l.misfit()[0], new double[] {Double.NaN});
     }
-    double[] coarse = degrees(hypothesis.fault().kind(), 0, 1, COARSE);
-    Likelihood rough = likelihood(h, coarse, groups, unknown, true);
+    prepare(h, e);
+    double[] coarse = fractions(0, 1, COARSE);
+    Likelihood rough = likelihood(h, coarse, e, true, false);
     int near = rough.best();
     // A good meter's peak is far narrower than a step: the neighbourhood is looked at anew.
     double from = Math.max(0, (near - 1.0) / COARSE);
     double to = Math.min(1, (near + 1.0) / COARSE);
-    double[] middle = degrees(hypothesis.fault().kind(), from, to, REFINED);
-    Likelihood around = likelihood(h, middle, groups, unknown, true);
+    double[] middle = fractions(from, to, REFINED);
+    Likelihood around = likelihood(h, middle, e, true, false);
     int nearer = around.best();
     double step = (to - from) / REFINED;
     double low = Math.max(from, from + (nearer - 2) * step);
     double high = Math.min(to, from + (nearer + 2) * step);
-    double[] fine = degrees(hypothesis.fault().kind(), low, high, REFINED);
-    Likelihood exact = likelihood(h, fine, groups, unknown, false);
+    double[] fine = fractions(low, high, REFINED);
+    Likelihood exact = likelihood(h, fine, e, false, false);
     int best = exact.best();
-    double share = (high - low) / fine.length;
-    double top = exact.log()[best];
-    double sum = 0;
-    for (double l : exact.log()) sum += share * Math.exp(l - top);
-    double peak = Math.max(top, around.log()[around.best()]);
-    double evidence = sum * Math.exp(top - peak);
-    for (int i = 0; i < middle.length; i++) {
-      double at = from + i * step;
-      if (at < low || at > high) {
-        evidence += (to - from) / middle.length * Math.exp(around.log()[i] - peak);
-      }
-    }
-    for (int i = 0; i < coarse.length; i++) {
-      double at = (double) i / COARSE;
-      if (at < from || at > to) {
-        evidence += Math.exp(Math.min(0, rough.log()[i] - peak)) / coarse.length;
-      }
-    }
+    double peak = Math.max(exact.log()[best], around.log()[nearer]);
+    double evidence =
+        area(fine, exact, peak, Double.NaN, Double.NaN)
+            + area(middle, around, peak, low, high)
+            + area(coarse, rough, peak, from, to);
     return new Posterior(
         h,
-        hypothesis.fault().withSeverity(fine[best]),
+        hypothesis.at(fine[best]),
         prior + peak + Math.log(evidence),
         exact.misfit()[best],
-        quantiles(coarse, rough, middle, around, fine, exact));
+        severities(hypothesis, quantiles(coarse, rough, middle, around, fine, exact)));
+  }
+
+  /** Trapezoids under the likelihood relative to a peak, without those inside an interval. */
+  private static double area(double[] at, Likelihood l, double peak, double from, double to) {
+    double sum = 0;
+    for (int i = 1; i < at.length; i++) {
+      double middle = (at[i - 1] + at[i]) / 2;
+      if (middle > from && middle < to) continue;
+      double a = Math.exp(Math.min(0, l.log()[i - 1] - peak));
+      double b = Math.exp(Math.min(0, l.log()[i] - peak));
+      sum += (a + b) / 2 * (at[i] - at[i - 1]);
+    }
+    return sum;
+  }
+
+  /**
+   * The likeliest degree solved for itself: between solved degrees stands an estimate, and what it
+   * leaves open must not pass for agreement. Where it does not agree the neighbourhood is searched.
+   */
+  private Posterior exactly(Posterior p, List<Observation> seen) {
+    Hypothesis h = hypotheses.get(p.hypothesis());
+    if (!h.graded() || seen.isEmpty()) return p;
+    var e = Evidence.of(seen);
+    double at = fraction(h, p.fault().severity());
+    Likelihood guess = likelihood(p.hypothesis(), new double[] {at}, e, false, false);
+    Likelihood here = likelihood(p.hypothesis(), new double[] {at}, e, false, true);
+    double best = at;
+    Likelihood found = here;
+    if (!new Explanation(p.fault(), 0, here.misfit()[0], seen.size(), List.of()).fits()) {
+      double low = Math.max(0, at - 1.0 / COARSE);
+      double high = Math.min(1, at + 1.0 / COARSE);
+      for (int i = 0; i < CLOSER; i++) {
+        double a = high - GOLDEN * (high - low);
+        double b = low + GOLDEN * (high - low);
+        Likelihood atA = likelihood(p.hypothesis(), new double[] {a}, e, false, true);
+        Likelihood atB = likelihood(p.hypothesis(), new double[] {b}, e, false, true);
+        if (atA.log()[0] > found.log()[0]) {
+          found = atA;
+          best = a;
+        }
+        if (atB.log()[0] > found.log()[0]) {
+          found = atB;
+          best = b;
+        }
+        if (atA.log()[0] > atB.log()[0]) high = b;
+        else low = a;
+      }
+    }
+    double gained = found.log()[0] - guess.log()[0];
+    return p.with(h.at(best), p.logWeight() + gained, found.misfit()[0]);
+  }
+
+  /** Fraction of the range at which a degree lies, by halving: degrees rise with it. */
+  private static double fraction(Hypothesis h, double severity) {
+    double low = 0;
+    double high = 1;
+    for (int i = 0; i < 60; i++) {
+      double middle = (low + high) / 2;
+      if (h.at(middle).severity() < severity) low = middle;
+      else high = middle;
+    }
+    return high;
   }
 
   private Likelihood likelihood(
-      int h,
-      double[] degrees,
-      Map<Double, List<Observation>> groups,
-      List<Observation> unknown,
-      boolean smooth) {
-    var log = new double[degrees.length];
-    var misfit = new double[degrees.length];
-    for (var group : groups.entrySet()) {
-      addKnown(h, column(group.getKey()), group.getValue(), degrees, smooth, log, misfit);
+      int h, double[] fractions, Evidence e, boolean smooth, boolean solved) {
+    var log = new double[fractions.length];
+    var misfit = new double[fractions.length];
+    for (var group : e.groups.entrySet()) {
+      var known = new Known(h, column(group.getKey()), fractions, smooth, solved);
+      for (Observation o : group.getValue()) known.add(o);
+      known.into(log, misfit);
     }
-    if (!unknown.isEmpty()) addUnknown(h, unknown, degrees, log, misfit);
+    if (!e.unknown.isEmpty()) addUnknown(h, e.unknown, fractions, log, misfit);
     return new Likelihood(log, misfit);
   }
 
-  /** Equally spread degrees of a kind between two fractions of its range. */
-  private static double[] degrees(FaultKind kind, double from, double to, int steps) {
+  private static double[] fractions(double from, double to, int steps) {
     var list = new double[steps + 1];
-    for (int i = 0; i <= steps; i++) list[i] = kind.severity(from + (to - from) * i / steps);
+    for (int i = 0; i <= steps; i++) list[i] = from + (to - from) * i / steps;
     return list;
   }
 
-  /** Degrees that stand for the likely ones: a few of the wide spread, or of the peak. */
+  private static double[] severities(Hypothesis h, double[] fractions) {
+    return Arrays.stream(fractions).map(f -> h.at(f).severity()).toArray();
+  }
+
+  /** Fractions that stand for the likely ones: a few of the wide spread, or of the peak. */
   private static double[] quantiles(
       double[] coarse,
       Likelihood rough,
@@ -181,113 +309,152 @@ final class Weigher {
     return exact.quantiles(fine, SAMPLES);
   }
 
+  /** Solves more degrees where those at hand do not say what lies between them. */
+  private void prepare(int h, Evidence e) {
+    for (var group : e.groups.entrySet()) {
+      Column column = column(group.getKey());
+      for (Observation o : group.getValue()) {
+        grids
+            .get(h)
+            .refine(
+                f -> column.cell(h, f).at(o.place()).value(),
+                v -> o.place().equals(Place.DISPLAY) ? countVolts() : sigma(o, v));
+      }
+    }
+  }
+
+  private double countVolts() {
+    return subject.channel().converter().step();
+  }
+
   /**
-   * Predictions of one hypothesis for a place at every degree, from the solved ones: value, slope
-   * with the sensor's departure, and what is open between two solved degrees.
+   * Predictions of one hypothesis for a place at every fraction: value, slope with the sensor's
+   * departure, slope with the supply's, and what is open between two solved degrees.
    */
-  private double[][] predict(int h, Column column, Place place, double[] degrees) {
+  private double[][] predict(
+      int h, Column column, Place place, double[] fractions, boolean solved) {
     Hypothesis hypothesis = hypotheses.get(h);
-    double[] s = hypothesis.severities();
-    int grid = s.length;
-    var solved = new Column.Prediction[grid];
-    for (int g = 0; g < grid; g++) solved[g] = column.cell(h, g, hypothesis.at(g)).at(place);
-    var value = new double[degrees.length];
-    var slope = new double[degrees.length];
-    var open = new double[degrees.length];
-    if (grid == 1) {
-      value[0] = solved[0].value();
-      slope[0] = solved[0].slope();
-      return new double[][] {value, slope, open};
-    }
-    int k = -1;
-    Moebius left = null;
-    Moebius right = null;
-    for (int i = 0; i < degrees.length; i++) {
-      while (left == null || k < grid - 2 && degrees[i] > s[k + 1]) {
-        k++;
-        left = between(s, solved, k, Math.max(0, k - 1));
-        right = between(s, solved, k, Math.min(k, grid - 3));
+    int n = fractions.length;
+    if (solved || !hypothesis.graded()) {
+      var p = new double[4][n];
+      for (int i = 0; i < n; i++) {
+        Column.Prediction at = column.cell(h, hypothesis.at(fractions[i])).at(place);
+        p[0][i] = at.value();
+        p[1][i] = at.slope();
+        p[2][i] = at.railSlope();
       }
-      double t = (degrees[i] - s[k]) / (s[k + 1] - s[k]);
-      double a = left.at(degrees[i]);
-      double b = right.at(degrees[i]);
-      value[i] = (a + b) / 2;
-      // The two agree where the circuit is linear; at a rail between them they do not.
-      open[i] = Math.abs(a - b) / 2;
-      slope[i] = solved[k].slope() + (solved[k + 1].slope() - solved[k].slope()) * t;
+      return p;
     }
-    return new double[][] {value, slope, open};
+    return grids.get(h).between(f -> column.cell(h, f).at(place), fractions);
   }
 
-  private static Moebius between(double[] s, Column.Prediction[] solved, int k, int from) {
-    int first = Math.min(from, s.length - 3);
-    return Moebius.through(
-        s[first],
-        solved[first].value(),
-        s[first + 1],
-        solved[first + 1].value(),
-        s[first + 2],
-        solved[first + 2].value(),
-        s[k],
-        s[k + 1]);
-  }
+  /**
+   * Readings at one known input: independent but for what they have in common, the departures of
+   * sensor and supply, and on a coarse grid half a step of the degree to either side.
+   */
+  private final class Known {
+    /** Departures that readings have in common. */
+    private static final int COMMON = 3;
 
-  private void addKnown(
-      int h,
-      Column column,
-      List<Observation> seen,
-      double[] degrees,
-      boolean smooth,
-      double[] log,
-      double[] misfit) {
-    int n = degrees.length;
-    // Rank-one covariance D + s·sᵀ by the matrix determinant and Sherman–Morrison identities.
-    var squares = new double[n];
-    var cross = new double[n];
-    var gain = new double[n];
-    var logs = new double[n];
-    for (Observation o : seen) {
+    private final int h;
+    private final Column column;
+    private final double[] fractions;
+    private final boolean smooth;
+    private final boolean solved;
+    private final double[] squares;
+    private final double[] logs;
+
+    /** For every fraction the products of the residuals with each departure. */
+    private final double[][] cross;
+
+    /** For every fraction the lower triangle of the products of the departures. */
+    private final double[][] products;
+
+    private Known(int h, Column column, double[] fractions, boolean smooth, boolean solved) {
+      this.h = h;
+      this.column = column;
+      this.fractions = fractions;
+      this.smooth = smooth;
+      this.solved = solved;
+      int n = fractions.length;
+      squares = new double[n];
+      logs = new double[n];
+      cross = new double[n][COMMON];
+      products = new double[n][COMMON * (COMMON + 1) / 2];
+    }
+
+    private void add(Observation o) {
       Hypothesis hypothesis = hypotheses.get(h);
-      Column.Prediction first = column.cell(h, 0, hypothesis.at(0)).at(o.place());
+      int n = fractions.length;
+      Column.Prediction first = column.cell(h, hypothesis.at(0)).at(o.place());
       if (first.floats() && !hypothesis.graded()) {
-        floating(o, first.span(), log, hypothesis.fault());
-        continue;
+        double log = floatingLog(o, first.span(), hypothesis.fault());
+        for (int i = 0; i < n; i++) logs[i] += log;
+        return;
       }
-      double[][] p = predict(h, column, o.place(), degrees);
-      boolean display = o.place().equals(Place.DISPLAY);
-      if (display) turnIntoDisplay(hypothesis, degrees, p);
+      double[][] p = predict(h, column, o.place(), fractions, solved);
+      if (o.place().equals(Place.DISPLAY)) turnIntoDisplay(hypothesis, fractions, p);
+      var departure = new double[COMMON];
       for (int i = 0; i < n; i++) {
         double value = p[0][i];
-        double slope = p[1][i];
         if (Double.isNaN(value)) {
           logs[i] += NO_DISPLAY;
           squares[i] += -2 * NO_DISPLAY;
           continue;
         }
-        if (Double.isNaN(slope)) slope = 0;
-        double sigma = Math.hypot(sigma(o, value), p[2][i]);
-        if (smooth) {
-          // Half a step of the degree to either side, so that no peak falls between two steps.
-          double wide = p[0][Math.min(n - 1, i + 1)] - p[0][Math.max(0, i - 1)];
-          if (!Double.isNaN(wide)) sigma = Math.hypot(sigma, wide / 4);
-        }
+        double sigma = Math.hypot(sigma(o, value), p[3][i]);
         double r = Math.clamp((o.value() - value) / sigma, -FAR, FAR);
-        double z = slope / sigma;
+        departure[0] = number(p[1][i]) / sigma;
+        departure[1] = number(p[2][i]) / sigma;
+        departure[2] = 0;
+        if (smooth) {
+          double step = p[0][Math.min(n - 1, i + 1)] - p[0][Math.max(0, i - 1)];
+          departure[2] = number(step) / 4 / sigma;
+        }
         squares[i] += r * r;
-        cross[i] += r * z;
-        gain[i] += z * z;
         logs[i] -= Math.log(sigma);
+        for (int a = 0, k = 0; a < COMMON; a++) {
+          cross[i][a] += r * departure[a];
+          for (int b = 0; b <= a; b++) products[i][k++] += departure[a] * departure[b];
+        }
       }
     }
-    for (int i = 0; i < n; i++) {
-      double chi = squares[i] - cross[i] * cross[i] / (1 + gain[i]);
-      log[i] += logs[i] - 0.5 * Math.log1p(gain[i]) - 0.5 * chi;
-      misfit[i] += chi;
+
+    private double number(double v) {
+      return Double.isNaN(v) ? 0 : v;
+    }
+
+    /**
+     * Covariance D + Σ s·sᵀ by the matrix determinant lemma and Woodbury's identity: the small
+     * matrix I + SᵀD⁻¹S by Cholesky's factors.
+     */
+    private void into(double[] log, double[] misfit) {
+      for (int i = 0; i < logs.length; i++) {
+        var l = new double[COMMON][COMMON];
+        var y = new double[COMMON];
+        double half = 0;
+        double explained = 0;
+        for (int a = 0, k = 0; a < COMMON; a++) {
+          for (int b = 0; b <= a; b++, k++) {
+            double sum = products[i][k] + (a == b ? 1 : 0);
+            for (int c = 0; c < b; c++) sum -= l[a][c] * l[b][c];
+            l[a][b] = a == b ? Math.sqrt(sum) : sum / l[b][b];
+          }
+          double right = cross[i][a];
+          for (int c = 0; c < a; c++) right -= l[a][c] * y[c];
+          y[a] = right / l[a][a];
+          explained += y[a] * y[a];
+          half += Math.log(l[a][a]);
+        }
+        double chi = Math.max(0, squares[i] - explained);
+        log[i] += logs[i] - half - 0.5 * chi;
+        misfit[i] += chi;
+      }
     }
   }
 
   /** A floating input: anything between its ends is equally likely. */
-  private void floating(Observation o, Span volts, double[] log, Fault fault) {
+  private double floatingLog(Observation o, Span volts, Fault fault) {
     double width = volts.width();
     if (o.place().equals(Place.DISPLAY)) {
       double a = display(fault, volts.low());
@@ -295,20 +462,57 @@ final class Weigher {
       width =
           Double.isNaN(a - b) ? subject.channel().definition().working().width() : Math.abs(a - b);
     }
-    double density = -Math.log(Math.max(width, 1e-9)) + 0.5 * Math.log(2 * Math.PI);
-    for (int i = 0; i < log.length; i++) log[i] += density;
+    return -Math.log(Math.max(width, 1e-9)) + 0.5 * Math.log(2 * Math.PI);
+  }
+
+  /** A reading that may be anything that its place can show. */
+  double anyLog(Observation o) {
+    double width =
+        switch (o.place().kind()) {
+          case DISPLAY -> {
+            // A slip takes a number to any size: far outside every decade is as likely.
+            Span w = subject.channel().definition().working();
+            yield Math.max(3 * w.width(), SLIP_DECADES * Math.abs(o.value() - w.middle()));
+          }
+          case OHMS_AT_SENSOR, OHMS_AT_RECEIVER -> Math.max(1, Math.abs(o.value())) * OHM_DECADES;
+          case LOOP_CURRENT -> WIDEST_AMPERES;
+          default -> subject.widestVolts();
+        };
+    return -Math.log(width) + 0.5 * Math.log(2 * Math.PI);
+  }
+
+  /** Logarithm of the likelihood of readings on a sound channel, and the misfit. */
+  double[] sound(List<Observation> seen) {
+    if (seen.isEmpty()) return new double[] {0, 0};
+    int none = indexOf(Fault.NONE);
+    Likelihood l = likelihood(none, new double[] {0}, Evidence.of(seen), false, false);
+    return new double[] {l.log()[0], l.misfit()[0]};
+  }
+
+  /** What a sound channel reads and its standard uncertainty by sensor and supply. */
+  double[] soundReading(Observation o) {
+    Column.Prediction p = solved(Fault.NONE, o.at()).at(o.place());
+    double[] at = shown(p, o.place(), Fault.NONE);
+    return new double[] {at[0], Math.hypot(at[1], at[2])};
   }
 
   private void addUnknown(
-      int h, List<Observation> seen, double[] degrees, double[] log, double[] misfit) {
+      int h, List<Observation> seen, double[] fractions, double[] log, double[] misfit) {
     Span w = subject.channel().definition().working();
-    int n = degrees.length;
+    int n = fractions.length;
     int xs = UNKNOWN_STEPS * BETWEEN + 1;
     var joint = new double[n][xs];
     for (Observation o : seen) {
+      Hypothesis hypothesis = hypotheses.get(h);
+      Column.Prediction first = column(w.middle()).cell(h, hypothesis.at(0)).at(o.place());
+      if (first.floats() && !hypothesis.graded()) {
+        double any = floatingLog(o, first.span(), hypothesis.fault());
+        for (double[] row : joint) for (int x = 0; x < xs; x++) row[x] += any;
+        continue;
+      }
       double[][] before = null;
       for (int k = 0; k <= UNKNOWN_STEPS; k++) {
-        double[][] at = shown(h, column(w.at((double) k / UNKNOWN_STEPS)), o.place(), degrees);
+        double[][] at = shown(h, column(w.at((double) k / UNKNOWN_STEPS)), o.place(), fractions);
         int steps = before == null ? 1 : BETWEEN;
         for (int j = 1; j <= steps; j++) {
           int x = before == null ? 0 : (k - 1) * BETWEEN + j;
@@ -340,50 +544,61 @@ final class Weigher {
     }
   }
 
-  private double[][] shown(int h, Column column, Place place, double[] degrees) {
-    double[][] p = predict(h, column, place, degrees);
-    if (place.equals(Place.DISPLAY)) turnIntoDisplay(hypotheses.get(h), degrees, p);
+  private double[][] shown(int h, Column column, Place place, double[] fractions) {
+    double[][] p = predict(h, column, place, fractions, false);
+    if (place.equals(Place.DISPLAY)) turnIntoDisplay(hypotheses.get(h), fractions, p);
     return p;
   }
 
   /** Volts at the converter become what the display says of them. */
-  private void turnIntoDisplay(Hypothesis h, double[] degrees, double[][] p) {
-    for (int i = 0; i < degrees.length; i++) {
-      Fault f = h.graded() ? h.fault().withSeverity(degrees[i]) : h.fault();
+  private void turnIntoDisplay(Hypothesis h, double[] fractions, double[][] p) {
+    for (int i = 0; i < fractions.length; i++) {
+      Fault f = h.at(fractions[i]);
       double volts = p[0][i];
       p[0][i] = display(f, volts);
-      p[1][i] = display(f, volts + p[1][i]) - p[0][i];
-      if (p[2][i] > 0) p[2][i] = Math.abs(display(f, volts + p[2][i]) - p[0][i]);
+      for (int k = 1; k <= 2; k++) p[k][i] = display(f, volts + p[k][i]) - p[0][i];
+      if (p[3][i] > 0) p[3][i] = Math.abs(display(f, volts + p[3][i]) - p[0][i]);
     }
   }
 
   /** What the display says for volts, which the converter holds between its ends. */
-  private double display(Fault f, double volts) {
+  double display(Fault f, double volts) {
     var converter = subject.channel().converter();
     double half = converter.step() / 2;
     return subject.shown(
         f, Math.clamp(volts, half, Math.max(half, converter.reference().number() - half)));
   }
 
-  /** Standard uncertainty of what was seen, its rounding counted in. */
+  /** Standard uncertainty of what was seen, its rounding and its jumping counted in. */
   double sigma(Observation o, double value) {
-    return Math.hypot(sigma(o.place(), value), o.step() / Math.sqrt(12));
+    return Math.hypot(
+        sigma(o.place(), value), Math.hypot(o.step() / Math.sqrt(12), o.jump() / Math.sqrt(3)));
   }
 
-  /** Standard uncertainty of one reading by itself. */
+  /** Standard uncertainty of one reading by itself, never less than the floor of its place. */
   double sigma(Place place, double value) {
-    if (!place.equals(Place.DISPLAY)) return meter.uncertainty(value, place);
+    if (!place.equals(Place.DISPLAY)) {
+      return Math.hypot(meter.uncertainty(value, place), floors.of(place));
+    }
     Span w = subject.channel().definition().working();
     double least = Math.max(count, 1e-4 * w.width());
     // A number far outside the range comes of a slip and is off by its share, not by a count.
     return Math.hypot(least / 2, 1e-3 * Math.max(0, Math.abs(value) - w.width()));
   }
 
-  /** A prediction and what one standard deviation of the sensor makes of it, as it is read. */
+  /**
+   * A prediction as it is read, with what one standard deviation of the sensor and one of the
+   * supply make of it.
+   */
   double[] shown(Column.Prediction p, Place place, Fault f) {
-    if (!place.equals(Place.DISPLAY)) return new double[] {p.value(), p.slope()};
+    if (!place.equals(Place.DISPLAY)) {
+      return new double[] {p.value(), p.slope(), p.railSlope()};
+    }
     double shown = display(f, p.value());
     double beside = display(f, p.value() + p.slope());
-    return new double[] {shown, Double.isNaN(beside) ? 0 : beside - shown};
+    double fedMore = display(f, p.value() + p.railSlope());
+    return new double[] {
+      shown, Double.isNaN(beside) ? 0 : beside - shown, Double.isNaN(fedMore) ? 0 : fedMore - shown
+    };
   }
 }

@@ -50,6 +50,11 @@ public record Fault(
     return new Fault(kind, what, element, part, other, unit, v);
   }
 
+  /** True when it may be there to one degree or another. */
+  public boolean graded() {
+    return !Double.isNaN(severity) && (kind.graded() || kind == FaultKind.GROUND_OPEN);
+  }
+
   /** True when both are the same apart from how bad it is. */
   public boolean same(Fault f) {
     return kind == f.kind && what.equals(f.what) && element == f.element && part.equals(f.part);
@@ -58,10 +63,10 @@ public record Fault(
   /** The fault without its degree, for example {@code R1 of the divider drifted}. */
   public String name() {
     return switch (kind) {
-      case PART_OPEN, PART_SHORT, PART_DRIFT -> what + " " + kind.title();
+      case PART_OPEN, PART_SHORT, PART_DRIFT, PART_DECADE -> what + " " + kind.title();
       case OTHER_SENSOR -> what + " is fitted";
       case OTHER_CURVE -> "receiver has the curve of " + what;
-      case WRONG_UNIT, SWAPPED_SYMBOLS, DECIMAL, SENSOR_PREFIX, RMS_PEAK ->
+      case WRONG_UNIT, SWAPPED_SYMBOLS, DECIMAL, SENSOR_PREFIX, RMS_PEAK, REFERENCE_UNIT ->
           kind.title() + ": " + what;
       default -> kind.title();
     };
@@ -76,14 +81,15 @@ public record Fault(
   /** How bad it is, in words. */
   public String degree() {
     return switch (kind) {
-      case SUPPLY_LOW -> "by " + Numbers.significant(100 * (1 - severity), 2) + " %";
+      case SUPPLY_LOW, SUPPLY_HIGH ->
+          "by " + Numbers.significant(100 * Math.abs(1 - severity), 2) + " %";
       case GROUND_OFFSET -> sign(severity) + Numbers.engineering(Math.abs(severity), "V", 2);
       case SENSOR_DRIFT, PART_DRIFT -> "×" + Numbers.significant(severity, 3);
-      case SENSOR_OFFSET ->
+      case SENSOR_OFFSET, REFERENCE_OFF ->
           "by "
               + sign(severity)
               + Numbers.significant(100 * Math.abs(severity), 2)
-              + " % of its span";
+              + (kind == FaultKind.SENSOR_OFFSET ? " % of its span" : " % of the range");
       case SUPPLY_LEAD, GROUND_LEAD, SIGNAL_LEAD, LEAK_TO_GROUND, LEAK_TO_SUPPLY ->
           Numbers.engineering(severity, "Ω", 2);
       default -> "";

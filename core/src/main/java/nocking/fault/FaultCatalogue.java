@@ -22,11 +22,13 @@ import nocking.sensor.AcVoltage;
 import nocking.sensor.CurrentLoop;
 import nocking.sensor.Potentiometer;
 import nocking.sensor.Sensor;
+import nocking.sensor.StrainBridge;
 import nocking.sensor.Thermocouple;
 import nocking.stage.BridgeRectifier;
 import nocking.stage.InstrumentationAmp;
 import nocking.stage.Stage;
 import nocking.weighing.FaultKind;
+import nocking.wiring.Supplied;
 
 /** All single faults that a channel can have. */
 public final class FaultCatalogue {
@@ -34,6 +36,8 @@ public final class FaultCatalogue {
       List.of(
           "°F", "K", "psi", "bar", "inHg", "mmH2O", "kgf", "lbf", "lb", "in", "ft", "cm", "mm", "m",
           "L", "rad");
+
+  private static final double[] DECADES = {10, 0.1, 100, 0.01};
 
   private final Subject subject;
   private final List<Fault> list = new ArrayList<>();
@@ -50,6 +54,8 @@ public final class FaultCatalogue {
     c.parts();
     c.sensor();
     c.numbers();
+    c.measuring();
+    c.list.add(Fault.of(UNLISTED));
     return List.copyOf(c.list);
   }
 
@@ -67,19 +73,28 @@ public final class FaultCatalogue {
     boolean fed = sound.fed();
     boolean supplyPin = sound.hasSupplyPin();
     boolean groundPin = !loop && sound.hasGroundPin();
+    if (fed) add(SUPPLY_DEAD);
     if (fed) add(SUPPLY_OPEN);
-    if (groundPin) add(GROUND_OPEN);
+    boolean electronics =
+        s.signal() == Signal.VOLTAGE
+            && !(s instanceof Potentiometer)
+            && !(s instanceof StrainBridge)
+            && supplyPin;
+    boolean unsaid = electronics && subject.supplied().current() == null;
+    if (groundPin) list.add(Fault.of(GROUND_OPEN, unsaid ? Supplied.CURRENT : Double.NaN));
     add(SIGNAL_OPEN);
     if (fed) add(SIGNAL_TO_SUPPLY);
     add(SIGNAL_TO_GROUND);
     if (fed && !twoWires) add(SWAPPED);
     if (fed) add(SUPPLY_LOW);
+    if (fed) add(SUPPLY_HIGH);
     if (groundPin && !twoWires) add(GROUND_OFFSET);
     if (supplyPin) add(SUPPLY_LEAD);
     if (groundPin && !alternating) add(GROUND_LEAD);
     add(SIGNAL_LEAD);
     add(LEAK_TO_GROUND);
     if (fed) add(LEAK_TO_SUPPLY);
+    add(INTERMITTENT);
   }
 
   private void parts() {
@@ -113,6 +128,11 @@ public final class FaultCatalogue {
     list.add(Fault.ofPart(PART_OPEN, element, name, what, Double.NaN));
     list.add(Fault.ofPart(PART_SHORT, element, name, what, Double.NaN));
     list.add(Fault.ofPart(PART_DRIFT, element, name, what, 1.1));
+    // A resistor of another decade was soldered in; the sensor and the converter have none to err.
+    if (element < 1 || element > subject.stages().size()) return;
+    for (double factor : DECADES) {
+      list.add(Fault.ofPart(PART_DECADE, element, name, what + " " + times(factor), factor));
+    }
   }
 
   private String partName(int element, String name) {
@@ -136,6 +156,7 @@ public final class FaultCatalogue {
       add(SENSOR_DRIFT);
       add(SENSOR_OFFSET);
     }
+    if (s.signal() != Signal.ALTERNATING) add(MIRRORED);
     for (SensorCard card : subject.neighbours()) {
       Sensor other = card.sensorIn(subject.channel().unit());
       boolean sameBuild =
@@ -177,6 +198,18 @@ public final class FaultCatalogue {
     }
   }
 
+  /** What is wrong with the reference, the meter or the eye that reads them. */
+  private void measuring() {
+    add(NOT_ENABLED);
+    add(REFERENCE_OFF);
+    Unit own = subject.channel().unit();
+    for (Unit u : otherUnits()) {
+      String what = u.symbol() + " taken for " + own.symbol();
+      list.add(new Fault(REFERENCE_UNIT, what, -1, "", null, u, 1));
+    }
+    add(METER_PREFIX);
+  }
+
   private static Fault ofNumber(FaultKind kind, String what, double factor) {
     return new Fault(kind, what, -1, "", null, null, factor);
   }
@@ -198,14 +231,21 @@ public final class FaultCatalogue {
 
   private void units() {
     Unit own = subject.channel().unit();
-    if (own.dimension().equals(Dimension.NONE)) return;
-    for (String symbol : UNITS) {
-      Unit u = Unit.of(symbol);
-      if (!u.dimension().equals(own.dimension())) continue;
-      if (u.factor() == own.factor() && u.offset() == own.offset()) continue;
+    for (Unit u : otherUnits()) {
+      String symbol = u.symbol();
       list.add(new Fault(WRONG_UNIT, symbol + " shown as " + own.symbol(), -1, "", null, u, 1));
       list.add(new Fault(WRONG_UNIT, own.symbol() + " taken for " + symbol, -1, "", null, u, -1));
     }
+  }
+
+  private List<Unit> otherUnits() {
+    Unit own = subject.channel().unit();
+    if (own.dimension().equals(Dimension.NONE)) return List.of();
+    return UNITS.stream()
+        .map(Unit::of)
+        .filter(u -> u.dimension().equals(own.dimension()))
+        .filter(u -> u.factor() != own.factor() || u.offset() != own.offset())
+        .toList();
   }
 
   /** Two resistors of one stage exchanged in the formula, where the design's formula is used. */

@@ -36,7 +36,13 @@ public final class FaultMatrix {
           FaultKind.GAUGE_ABSOLUTE,
           FaultKind.REVERSED,
           FaultKind.SWAPPED_SYMBOLS,
-          FaultKind.RMS_PEAK);
+          FaultKind.RMS_PEAK,
+          FaultKind.INTERMITTENT,
+          FaultKind.NOT_ENABLED,
+          FaultKind.REFERENCE_OFF,
+          FaultKind.REFERENCE_UNIT,
+          FaultKind.METER_PREFIX,
+          FaultKind.UNLISTED);
 
   private final Subject subject;
   private final NormalBand band;
@@ -81,6 +87,7 @@ public final class FaultMatrix {
     boolean ohms = subject.sensor().signal() == Signal.RESISTANCE;
     return switch (f.kind()) {
       case SUPPLY_LOW -> List.of(f.withSeverity(0.9));
+      case SUPPLY_HIGH -> List.of(f.withSeverity(1.2));
       case GROUND_OFFSET -> List.of(f.withSeverity(0.05));
       case SUPPLY_LEAD, GROUND_LEAD -> List.of(f.withSeverity(10));
       case SIGNAL_LEAD -> List.of(f.withSeverity(ohms ? 10 : 1000));

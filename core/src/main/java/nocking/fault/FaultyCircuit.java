@@ -25,17 +25,14 @@ import nocking.wiring.Pin;
 /**
  * Builds a channel with its wires as a circuit, with one fault in it, at one input.
  *
- * <p>What the datasheet leaves open is taken so: a sensor with electronics draws {@value
- * #QUIESCENT} A; without supply, or the wrong way round, it gives nothing and its output is held
- * towards its own ground by its output resistance; an output that is stated stiff gives way behind
- * {@value #DRIVER} Ω when it is shorted; a strain bridge has four equal arms. With its smoothing
- * capacitor open a rectifier gives the rectified mean, and with one diode open it is refilled half
- * as often.
+ * <p>What the datasheet leaves open is taken so: a sensor with electronics draws what its card says
+ * ({@link nocking.wiring.Supplied}); without supply, or the wrong way round, its output is held
+ * towards its own ground, or to what the card says of a dead one, by its output resistance; an
+ * output that is stated stiff gives way behind {@value #DRIVER} Ω when it is shorted; a strain
+ * bridge has four equal arms. With its smoothing capacitor open a rectifier gives the rectified
+ * mean, and with one diode open it is refilled half as often.
  */
 final class FaultyCircuit {
-  /** Supply current of a sensor with electronics, amperes. */
-  static final double QUIESCENT = 5e-3;
-
   /** Output resistance of a stiff driver that is overdriven, ohms. */
   static final double DRIVER = 100;
 
@@ -44,6 +41,7 @@ final class FaultyCircuit {
 
   private final Subject subject;
   private final Fault fault;
+  private final double rail;
   private final double x;
   private final List<Stage> stages;
   private final Circuit circuit = new Circuit();
@@ -56,10 +54,15 @@ final class FaultyCircuit {
   private String supply = "";
   private boolean wired;
 
-  FaultyCircuit(Subject subject, Fault fault, double x) {
+  /**
+   * @param x what the reference says, channel's unit
+   * @param rail share of the nominal supply that a sound supply gives
+   */
+  FaultyCircuit(Subject subject, Fault fault, double x, double rail) {
     this.subject = subject;
     this.fault = fault;
-    this.x = x;
+    this.rail = rail;
+    this.x = truly(x);
     this.stages = alteredStages();
     build();
   }
@@ -120,7 +123,7 @@ final class FaultyCircuit {
         case PART_OPEN -> alter(list, i, "Rg", 1e12);
         case PART_SHORT ->
             alter(list, i, "Rg", Circuit.CONTACT / subject.stages().get(i).number("Rg"));
-        case PART_DRIFT -> alter(list, i, "Rg", fault.severity());
+        case PART_DRIFT, PART_DECADE -> alter(list, i, "Rg", fault.severity());
         default -> {}
       }
     }
@@ -135,6 +138,28 @@ final class FaultyCircuit {
 
   private Sensor fitted() {
     return fault.kind() == FaultKind.OTHER_SENSOR ? fault.other() : subject.sensor();
+  }
+
+  /** What is at the sensor when the reference says {@code x}. */
+  private double truly(double x) {
+    return switch (fault.kind()) {
+      case REFERENCE_OFF -> x + fault.severity() * subject.channel().definition().working().width();
+      case REFERENCE_UNIT -> fault.unit().convert(x, subject.channel().unit());
+      case MIRRORED -> {
+        Span w = subject.channel().definition().working();
+        yield w.low() + w.high() - x;
+      }
+      default -> x;
+    };
+  }
+
+  /** Share of the nominal supply that is there. */
+  private double fedShare() {
+    return switch (fault.kind()) {
+      case SUPPLY_LOW, SUPPLY_HIGH -> rail * fault.severity();
+      case SUPPLY_DEAD -> 0;
+      default -> rail;
+    };
   }
 
   /** What the sensor gives, in V, Ω or A, before wires and loads. */
@@ -287,15 +312,15 @@ final class FaultyCircuit {
     boolean dead =
         switch (fault.kind()) {
           case SWAPPED -> true;
-          case SUPPLY_OPEN, GROUND_OPEN -> !ratiometric && !(s instanceof AcVoltage);
+          case SUPPLY_OPEN, GROUND_OPEN, SUPPLY_DEAD -> !ratiometric && !(s instanceof AcVoltage);
           default -> false;
         };
-    if (dead) volts = 0;
+    if (dead) volts = subject.supplied().deadVolts();
     String output = resistance > 0 ? "emf" : signalPin;
     if (!supplyPin.isEmpty()) {
       double fed = subject.supply().get();
-      if (!ratiometric) volts = Math.min(volts, fed * supplyShare(fed));
-      circuit.resistor(supplyPin, groundPin, fed / QUIESCENT);
+      if (!ratiometric && !dead) volts = Math.min(volts, fed * supplyShare(fed));
+      circuit.resistor(supplyPin, groundPin, fed / draws());
     }
     if (ratiometric && !dead) {
       double ratio = volts / s.ratiometricSupply().get();
@@ -308,12 +333,19 @@ final class FaultyCircuit {
 
   /** Part of the supply that reaches a sensor with electronics, which bounds what it can give. */
   private double supplyShare(double fed) {
-    return switch (fault.kind()) {
-      case SUPPLY_LOW -> fault.severity();
-      case SUPPLY_LEAD, GROUND_LEAD -> fed / QUIESCENT / (fed / QUIESCENT + fault.severity());
-      case GROUND_OFFSET -> (fed - fault.severity()) / fed;
-      default -> 1;
-    };
+    double ohms = fed / draws();
+    return fedShare()
+        * switch (fault.kind()) {
+          case SUPPLY_LEAD, GROUND_LEAD -> ohms / (ohms + fault.severity());
+          case GROUND_OFFSET -> (fed - fault.severity()) / fed;
+          default -> 1;
+        };
+  }
+
+  /** Supply current of the sensor's electronics; for an open ground it is what is asked about. */
+  private double draws() {
+    boolean asked = fault.kind() == FaultKind.GROUND_OPEN && !Double.isNaN(fault.severity());
+    return asked ? fault.severity() : subject.supplied().amperes();
   }
 
   /** A resistive or current sensor at the end of its wires. */
@@ -362,7 +394,7 @@ final class FaultyCircuit {
       groundPin = GROUND;
       boolean dead =
           switch (fault.kind()) {
-            case SUPPLY_OPEN, SIGNAL_OPEN, SWAPPED -> true;
+            case SUPPLY_OPEN, SIGNAL_OPEN, SWAPPED, SUPPLY_DEAD -> true;
             default -> false;
           };
       if (dead) return;
@@ -382,18 +414,19 @@ final class FaultyCircuit {
     switch (fault.kind()) {
       case PART_OPEN -> circuit.scale(fault.element(), fault.part(), Double.POSITIVE_INFINITY);
       case PART_SHORT -> circuit.scale(fault.element(), fault.part(), 0);
-      case PART_DRIFT -> circuit.scale(fault.element(), fault.part(), fault.severity());
+      case PART_DRIFT, PART_DECADE ->
+          circuit.scale(fault.element(), fault.part(), fault.severity());
       default -> {}
     }
   }
 
   private void applyBetweenNodes() {
+    if (!supply.isEmpty() && fedShare() != 1) circuit.feed(supply, fedShare());
     switch (fault.kind()) {
       case SIGNAL_TO_GROUND -> circuit.resistor(signal, GROUND, Circuit.CONTACT);
       case SIGNAL_TO_SUPPLY -> circuit.resistor(signal, supply, Circuit.CONTACT);
       case LEAK_TO_GROUND -> leak(GROUND);
       case LEAK_TO_SUPPLY -> leak(supply);
-      case SUPPLY_LOW -> circuit.feed(supply, fault.severity());
       case SUPPLY_OPEN -> {
         // A pull-up is fed at the receiver: there it is the feed itself that is missing.
         if (supplyPin.isEmpty() && !supply.isEmpty()) circuit.cut(supply);

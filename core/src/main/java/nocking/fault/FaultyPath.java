@@ -18,18 +18,25 @@ public final class FaultyPath {
 
   private final Subject subject;
   private final Fault fault;
+  private final double rail;
   private final FaultyCircuit built;
   private Circuit.Settled settled;
 
-  private FaultyPath(Subject subject, Fault fault, double x) {
+  private FaultyPath(Subject subject, Fault fault, double x, double rail) {
     this.subject = subject;
     this.fault = fault;
-    built = new FaultyCircuit(subject, fault, x);
+    this.rail = rail;
+    built = new FaultyCircuit(subject, fault, x, rail);
   }
 
   /** The channel with a fault at an input in its own unit. */
   public static FaultyPath of(Subject subject, Fault fault, double x) {
-    return new FaultyPath(subject, fault, x);
+    return new FaultyPath(subject, fault, x, 1);
+  }
+
+  /** The same on a supply that gives a share of its nominal volts, as a sound one may. */
+  public static FaultyPath onRail(Subject subject, Fault fault, double x, double share) {
+    return new FaultyPath(subject, fault, x, share);
   }
 
   /** What a place reads. */
@@ -116,8 +123,13 @@ public final class FaultyPath {
   }
 
   private Reading volts(String plus, String minus, double meter) {
-    if (plus.isEmpty() || !circuit().has(plus) || !circuit().has(minus))
-      return Reading.of(Double.NaN);
+    if (plus.isEmpty() || !circuit().has(minus)) return Reading.of(Double.NaN);
+    // A node that no part of the circuit is joined to is held by nothing but the meter.
+    if (!circuit().has(plus)) {
+      return Double.isFinite(meter)
+          ? Reading.of(0)
+          : new Reading(floating().middle(), floating(), true);
+    }
     Circuit.Settled at =
         Double.isFinite(meter) && !plus.equals(minus)
             ? circuit().copy().resistor(plus, minus, meter).settle(floating())
@@ -141,10 +153,11 @@ public final class FaultyPath {
   }
 
   private double referenceShare() {
-    if (fault.kind() != FaultKind.SUPPLY_LOW) return 1;
-    double reference = subject.channel().converter().reference().number();
-    double fed = subject.supply().orElse(Double.NaN);
-    return Math.abs(fed - reference) < 1e-9 * reference ? fault.severity() : 1;
+    if (!subject.channel().wiring().sharedReference()) return 1;
+    return switch (fault.kind()) {
+      case SUPPLY_LOW, SUPPLY_HIGH -> rail * fault.severity();
+      default -> rail;
+    };
   }
 
   /** The calculated volts of the last node as the calibrated circuit really gives them. */

@@ -11,6 +11,7 @@ import nocking.channel.Adopted;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.element.Measurand;
+import nocking.element.Signal;
 import nocking.path.SensorCurve;
 import nocking.path.SignalPath;
 import nocking.quantity.QuantityException;
@@ -20,6 +21,7 @@ import nocking.sensor.CurrentLoop;
 import nocking.sensor.Sensor;
 import nocking.stage.Shunt;
 import nocking.stage.Stage;
+import nocking.wiring.Supplied;
 
 /**
  * A channel as the fault finder sees it: its circuit, its wires and what its receiver makes of the
@@ -111,6 +113,11 @@ public final class Subject {
     return calibration.applyAsDouble(x);
   }
 
+  /** How the sensor stands on its supply. */
+  Supplied supplied() {
+    return channel.wiring().supplied();
+  }
+
   /** Volts that feed the sensor: its own definition's, else the first stage's, else the plan's. */
   public Optional<Double> supply() {
     if (channel.sensor() instanceof CurrentLoop
@@ -124,6 +131,17 @@ public final class Subject {
         .ratiometricSupply()
         .or(() -> channel.stages().stream().findFirst().flatMap(Stage::ratiometricSupply))
         .or(() -> Optional.ofNullable(channel.wiring().supply()).map(Value::number));
+  }
+
+  /** Volts that any node of the channel may come to: supply, reference or the sensor's own. */
+  public double widestVolts() {
+    double most = Math.max(channel.converter().reference().number(), supply().orElse(0.0));
+    Signal signal = channel.sensor().signal();
+    if (signal != Signal.VOLTAGE && signal != Signal.ALTERNATING) return most;
+    Span w = channel.definition().working();
+    double low = Math.abs(output(channel.sensor(), w.low()));
+    double high = Math.abs(output(channel.sensor(), w.high()));
+    return Math.max(most, Math.max(low, high));
   }
 
   /** The curve of a sensor in the channel's unit. */

@@ -14,21 +14,31 @@ final class FixedReference implements Rule {
     Optional<Double> fed = supply(e.channel());
     if (e.path().isEmpty() || fed.isEmpty()) return Stream.empty();
     double supply = fed.get();
-    if (supply == e.channel().converter().reference().number()) return Stream.empty();
+    if (e.channel().wiring().sharedReference()) return Stream.empty();
     double high = e.channel().definition().high().number();
     var path = e.path().get();
     double moved = path.quantity(1.01 * path.output(high)) - high;
-    return Stream.of(
+    boolean same = supply == e.channel().converter().reference().number();
+    Finding f =
         Finding.of(
             "fixed-reference",
             Severity.ADVICE,
             WorkStep.CONDITION,
-            "Ratiometric sensor, fixed reference",
-            "1 %% of the %s supply moves the reading by %s at %s. Measure the supply, or let the converter use it."
+            same
+                ? "Is the %s supply the converter's reference?"
+                    .formatted(Numbers.engineering(supply, "V", 3))
+                : "Ratiometric sensor, fixed reference",
+            "1 %% of the %s supply moves the reading by %s at %s. %s"
                 .formatted(
                     Numbers.engineering(supply, "V", 3),
                     e.error(Math.abs(moved)),
-                    e.amount(high))));
+                    e.amount(high),
+                    same
+                        ? "Two sources of the same number are not the same rail; where they are, say so and nothing moves."
+                        : "Measure the supply, or let the converter use it."));
+    Fix shared =
+        new Fix("They are one rail", c -> c.withWiring(c.wiring().withSharedReference(true)));
+    return Stream.of(same ? f.with(shared) : f);
   }
 
   /** What the signal is a fraction of: the sensor's supply, or that of its pull-up or bridge. */

@@ -8,27 +8,33 @@ package nocking.weighing;
  */
 public enum FaultKind {
   NONE("nothing is wrong", Family.NONE, 2),
+  SUPPLY_DEAD("supply dead", Family.WIRE, 1.5),
   SUPPLY_OPEN("supply wire open", Family.WIRE, 3),
-  GROUND_OPEN("ground wire open", Family.WIRE, 3),
+  /** Graded by what the sensor draws, where its card does not say that. */
+  GROUND_OPEN("ground wire open", Family.WIRE, 3, Scale.LOG, 1e-3, 20e-3),
   SIGNAL_OPEN("signal wire open", Family.WIRE, 3),
   SIGNAL_TO_SUPPLY("signal shorted to supply", Family.WIRE, 1.5),
   SIGNAL_TO_GROUND("signal shorted to ground", Family.WIRE, 1.5),
   SWAPPED("supply and ground swapped", Family.WIRE, 1),
-  SUPPLY_LOW("supply low", Family.WIRE, 2, Scale.LINEAR, 0.5, 0.96),
+  SUPPLY_LOW("supply low", Family.WIRE, 2, Scale.LINEAR, 0.3, 0.96),
+  SUPPLY_HIGH("supply high", Family.WIRE, 1.5, Scale.LOG, 1.04, 5),
   GROUND_OFFSET("ground offset", Family.WIRE, 3, Scale.CUBIC, -0.5, 0.5),
   SUPPLY_LEAD("resistance in the supply wire", Family.WIRE, 1, Scale.LOG, 1, 1e4),
   GROUND_LEAD("resistance in the ground wire", Family.WIRE, 1, Scale.LOG, 1, 1e4),
   SIGNAL_LEAD("resistance in the signal wire", Family.WIRE, 1.5, Scale.LOG, 1, 1e6),
   LEAK_TO_GROUND("leak from signal to ground", Family.WIRE, 2, Scale.LOG, 500, 1e7),
   LEAK_TO_SUPPLY("leak from signal to supply", Family.WIRE, 1, Scale.LOG, 500, 1e7),
+  INTERMITTENT("contact that comes and goes", Family.WIRE, 1.5),
   PART_OPEN("open", Family.PART, 0.5),
   PART_SHORT("short", Family.PART, 0.3),
   PART_DRIFT("drifted", Family.PART, 0.7, Scale.LOG, 0.2, 5),
+  PART_DECADE("is of another decade", Family.PART, 0.15),
   DIODE_OPEN("one rectifier diode open", Family.PART, 1),
   CAPACITOR_OPEN("smoothing capacitor open", Family.PART, 1),
   SENSOR_DRIFT("sensor's gain is off", Family.SENSOR, 2, Scale.LINEAR, 0.5, 1.5),
   SENSOR_OFFSET("sensor's zero is off", Family.SENSOR, 2, Scale.CUBIC, -0.3, 0.3),
   OTHER_SENSOR("another sensor is fitted", Family.SENSOR, 1.5),
+  MIRRORED("signal mirrored", Family.SENSOR, 1),
   DECIMAL("decimal point slipped", Family.NUMBERS, 0.7),
   SENSOR_PREFIX("sensor's numbers typed with the wrong prefix", Family.NUMBERS, 0.7),
   WRONG_UNIT("number is in another unit", Family.NUMBERS, 0.7),
@@ -37,7 +43,12 @@ public enum FaultKind {
   REVERSED("table or end points reversed", Family.NUMBERS, 1.5),
   SWAPPED_SYMBOLS("two values swapped in the formula", Family.NUMBERS, 0.5),
   RMS_PEAK("RMS and peak mixed up", Family.NUMBERS, 2),
-  COLD_JUNCTION("cold junction ignored", Family.NUMBERS, 2);
+  COLD_JUNCTION("cold junction ignored", Family.NUMBERS, 2),
+  NOT_ENABLED("the input is not enabled", Family.NUMBERS, 1),
+  REFERENCE_OFF("the reference is off", Family.MEASURING, 1, Scale.CUBIC, -0.3, 0.3),
+  REFERENCE_UNIT("the reference is read in another unit", Family.MEASURING, 0.4),
+  METER_PREFIX("a meter reading slipped by a prefix", Family.MEASURING, 0.7),
+  UNLISTED("something that is not on this list", Family.UNLISTED, 3);
 
   /** Where a fault is looked for. */
   public enum Family {
@@ -45,7 +56,9 @@ public enum FaultKind {
     WIRE("wires"),
     PART("parts"),
     SENSOR("sensor"),
-    NUMBERS("numbers in the receiver");
+    NUMBERS("numbers in the receiver"),
+    MEASURING("reference and meter"),
+    UNLISTED("something else");
 
     private final String title;
 
@@ -100,9 +113,22 @@ public enum FaultKind {
     return prior;
   }
 
+  /** True for what is no single circuit but a way in which single readings come about. */
+  public boolean loose() {
+    return switch (this) {
+      case INTERMITTENT, NOT_ENABLED, METER_PREFIX, UNLISTED -> true;
+      default -> false;
+    };
+  }
+
+  /** True when the fault is in the channel and not in the hands or eyes of who measures. */
+  public boolean inChannel() {
+    return this != NONE && family != Family.MEASURING && family != Family.UNLISTED;
+  }
+
   /** True when the kind has a severity that is more than there or not there. */
   public boolean graded() {
-    return scale != Scale.NONE;
+    return scale != Scale.NONE && this != GROUND_OPEN;
   }
 
   /** Severity at a fraction 0 … 1 of the way from the least to the most. */

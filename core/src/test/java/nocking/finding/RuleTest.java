@@ -130,8 +130,10 @@ class RuleTest {
   void ratiometricSensorOnAFixedReference() {
     assertThat(found(Channels.blower(), "fixed-reference").detail())
         .startsWith("1 % of the 5.00 V supply moves the reading by 0.70 kPa at 60.0 kPa");
-    Channel twin = Channels.blower().withConverter(Converter.of(12, 5));
-    absent(twin, "fixed-reference");
+    Channel same = Channels.blower().withConverter(Converter.of(12, 5));
+    Finding asked = found(same, "fixed-reference");
+    assertThat(asked.headline()).isEqualTo("Is the 5.00 V supply the converter's reference?");
+    absent(asked.fix().orElseThrow().apply().apply(same), "fixed-reference");
   }
 
   @Test
@@ -498,6 +500,7 @@ class RuleTest {
   void pullUpOnAnotherSupply() {
     Channel c = thermistor().withStages(List.of(new PullUp(v(5), v(10e3))));
     assertThat(found(c, "fixed-reference").detail()).contains("5.00 V supply");
-    absent(thermistor(), "fixed-reference");
+    Channel shared = thermistor();
+    absent(shared.withWiring(shared.wiring().withSharedReference(true)), "fixed-reference");
   }
 }

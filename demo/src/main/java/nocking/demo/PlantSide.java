@@ -60,7 +60,8 @@ final class PlantSide {
             .withSensor(bridge)
             .withStages(List.of(amp))
             .withConverter(Converter.of(16, 5))
-            .withWiring(Hatchery.wires(null, "J7", 6, "red", "black", "green"))
+            .withWiring(
+                Hatchery.wires(null, "J7", 6, "red", "black", "green").withSharedReference(true))
             .withPoints(
                 new Bench(seed)
                     .points(new double[] {0, 10, 20, 30, 40, 50, 60}, 3, truth, 0.0006, 0, 0));

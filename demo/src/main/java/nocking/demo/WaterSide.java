@@ -88,10 +88,11 @@ final class WaterSide {
             .withConverter(Converter.of(12, 3.3))
             .withWiring(
                 WirePlan.of(
-                    null,
-                    List.of(
-                        Hatchery.wire(Pin.Function.GROUND, "black", "2", "J1-2", 9),
-                        Hatchery.wire(Pin.Function.SIGNAL, "white", "3", "J1-3", 9))))
+                        null,
+                        List.of(
+                            Hatchery.wire(Pin.Function.GROUND, "black", "2", "J1-2", 9),
+                            Hatchery.wire(Pin.Function.SIGNAL, "white", "3", "J1-3", 9)))
+                    .withSharedReference(true))
             .withPoints(
                 new Bench(seed)
                     .points(new double[] {0, 5, 10, 15, 20, 25}, 3, truth, 0.0004, 0.05, 2))
@@ -217,11 +218,12 @@ final class WaterSide {
                 new Seen(Place.of(Place.Kind.SIGNAL_AT_RECEIVER), ZERO, volts("4.464 V"))))
         .withWiring(
             WirePlan.of(
-                null,
-                List.of(
-                    Hatchery.wire(Pin.Function.SUPPLY, "red", "1", "J5-1", 18),
-                    Hatchery.wire(Pin.Function.GROUND, "black", "2", "J5-2", 18),
-                    Hatchery.wire(Pin.Function.SIGNAL, "yellow", "3", "J5-3", 18))))
+                    null,
+                    List.of(
+                        Hatchery.wire(Pin.Function.SUPPLY, "red", "1", "J5-1", 18),
+                        Hatchery.wire(Pin.Function.GROUND, "black", "2", "J5-2", 18),
+                        Hatchery.wire(Pin.Function.SIGNAL, "yellow", "3", "J5-3", 18)))
+                .withSharedReference(true))
         .withAdopted(Adopted.DESIGN);
   }
 }

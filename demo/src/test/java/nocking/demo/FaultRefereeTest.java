@@ -17,6 +17,7 @@ import nocking.fault.FaultRow;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
 import nocking.path.SensorCurve;
+import nocking.quantity.Span;
 import nocking.sensor.Sensor;
 import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
@@ -83,7 +84,17 @@ class FaultRefereeTest {
     Drawing(Channel channel, Fault fault, double x) {
       this.channel = channel;
       this.fault = fault;
-      this.x = x;
+      Span w = channel.definition().working();
+      this.x = fault.kind() == FaultKind.MIRRORED ? w.low() + w.high() - x : x;
+    }
+
+    /** Volts of the supply with what is wrong with it. */
+    private double fed(double nominal) {
+      return switch (fault.kind()) {
+        case SUPPLY_LOW, SUPPLY_HIGH -> nominal * fault.severity();
+        case SUPPLY_DEAD -> 0;
+        default -> nominal;
+      };
     }
 
     private boolean is(FaultKind kind) {
@@ -96,7 +107,7 @@ class FaultRefereeTest {
       return switch (fault.kind()) {
         case PART_OPEN -> INF;
         case PART_SHORT -> 0.1;
-        case PART_DRIFT -> ohms * fault.severity();
+        case PART_DRIFT, PART_DECADE -> ohms * fault.severity();
         default -> ohms;
       };
     }
@@ -125,7 +136,7 @@ class FaultRefereeTest {
     }
 
     private void threeWires(double supply, String signal) {
-      n.v("S", "0", supply * (is(FaultKind.SUPPLY_LOW) ? fault.severity() : 1));
+      n.v("S", "0", fed(supply));
       if (is(FaultKind.SWAPPED)) {
         n.v("s", "0", 0).v("g", "S", 0);
       } else {
@@ -157,11 +168,14 @@ class FaultRefereeTest {
       threeWires(supply, "TP1");
       n.r(s, g, supply / 0.005);
       boolean dead =
-          is(FaultKind.SUPPLY_OPEN) || is(FaultKind.GROUND_OPEN) || is(FaultKind.SWAPPED);
+          is(FaultKind.SUPPLY_OPEN)
+              || is(FaultKind.GROUND_OPEN)
+              || is(FaultKind.SWAPPED)
+              || is(FaultKind.SUPPLY_DEAD);
       // No output goes above what is left of its own supply.
       double fed =
           switch (fault.kind()) {
-            case SUPPLY_LOW -> supply * fault.severity();
+            case SUPPLY_LOW, SUPPLY_HIGH -> fed(supply);
             case GROUND_OFFSET -> supply - fault.severity();
             case SUPPLY_LEAD, GROUND_LEAD ->
                 supply * (supply / 0.005) / (supply / 0.005 + fault.severity());
@@ -259,9 +273,8 @@ class FaultRefereeTest {
     }
 
     private void raceway() {
-      double supply = is(FaultKind.SUPPLY_LOW) ? 3.3 * fault.severity() : 3.3;
       if (is(FaultKind.SUPPLY_OPEN)) n.r("S", "0", INF);
-      else n.v("S", "0", supply);
+      else n.v("S", "0", fed(3.3));
       n.r("S", "TP2", part(1, "Rp", 18e3));
       wire(FaultKind.GROUND_OPEN, FaultKind.GROUND_LEAD, "0", "g");
       wire(FaultKind.SIGNAL_OPEN, FaultKind.SIGNAL_LEAD, "TP2", "o");
@@ -275,20 +288,22 @@ class FaultRefereeTest {
 
     /** The transmitter keeps its current while 10 V are left to it. */
     private void tank() {
-      double supply = is(FaultKind.SUPPLY_LOW) ? 24 * fault.severity() : 24;
+      double supply = fed(24);
       n.v("S", "0", supply).r("TP2", "0", part(1, "Rb", 150));
       boolean dead =
-          is(FaultKind.SUPPLY_OPEN) || is(FaultKind.SIGNAL_OPEN) || is(FaultKind.SWAPPED);
+          is(FaultKind.SUPPLY_OPEN)
+              || is(FaultKind.SIGNAL_OPEN)
+              || is(FaultKind.SWAPPED)
+              || is(FaultKind.SUPPLY_DEAD)
+              || is(FaultKind.SIGNAL_TO_SUPPLY);
       double lead = is(FaultKind.SUPPLY_LEAD) || is(FaultKind.SIGNAL_LEAD) ? fault.severity() : 0;
       double load = 8 + lead + part(1, "Rb", 150);
       double current = Math.min(given(), (supply - 10) / load);
       across("TP2");
       boolean shorted = is(FaultKind.SIGNAL_TO_GROUND) || is(FaultKind.SIGNAL_TO_SUPPLY);
       boolean leaking = is(FaultKind.LEAK_TO_GROUND) || is(FaultKind.LEAK_TO_SUPPLY);
-      if (is(FaultKind.SIGNAL_TO_SUPPLY)) {
-        // Nothing is left to the transmitter, which holds its least voltage and no more.
-        n.v("S", "t", 10).r("t", "TP2", 8);
-      } else if (Double.isInfinite(load)) {
+      // With nothing left across it the transmitter lets nothing through, least of all backwards.
+      if (Double.isInfinite(load)) {
         n.v("S", "t", 10).r("t", "TP2", 8);
         current = 0;
       } else {
@@ -297,9 +312,7 @@ class FaultRefereeTest {
       Map<String, Double> v = n.solve();
       out.put("receiver", v.get("TP2"));
       out.put("supply-receiver", v.get("S"));
-      if (!is(FaultKind.SIGNAL_TO_SUPPLY)) {
-        out.put("loop", dead ? 0 : shorted || leaking ? given() : current);
-      }
+      out.put("loop", dead ? 0 : shorted || leaking ? given() : current);
     }
 
     private void sluice() {
@@ -343,14 +356,39 @@ class FaultRefereeTest {
       n.v("e", "g", peak * capacitor);
       output(0);
       across("TP1");
+      double open = n.solve().get("TP1");
+      double source = (open - n.i("TP1", "0", 1e-3).solve().get("TP1")) / 1e-3;
+      double r1 = part(2, "R1", 4 * 390e3);
+      double r2 = part(2, "R2", 13e3);
       double ripple = 1 / (4 * (is(FaultKind.DIODE_OPEN) ? 25.0 : 50.0) * 1e-6);
-      if (is(FaultKind.CAPACITOR_OPEN)) ripple = 1 / (1 / ripple + 1 / (1e-3 * ripple));
-      n.v("TP1", "d", 1.6).r("d", "TP2", ripple);
-      n.r("TP2", "TP3", part(2, "R1", 4 * 390e3)).r("TP3", "0", part(2, "R2", 13e3));
-      Map<String, Double> v = n.solve();
-      out.put("sensor", (v.get("o") - v.get("g")) / capacitor / Math.sqrt(2));
-      out.put("TP2", v.get("TP2"));
-      out.put("TP3", v.get("TP3"));
+      if (is(FaultKind.CAPACITOR_OPEN)) ripple = 0;
+      // Conducting about the peak: the mean current is what flows while |cos| is above cos θ.
+      double behind = ripple + r1 + r2;
+      double share = behind / (behind + source);
+      if (!is(FaultKind.CAPACITOR_OPEN)) {
+        share = Math.cos(angle(source / behind, is(FaultKind.DIODE_OPEN) ? 1 : 2));
+      }
+      double given = Math.max(0, open - 1.6) * share;
+      double amperes = given / behind;
+      double peakThere = open <= 1.6 ? open : given + 1.6;
+      double atSensor =
+          is(FaultKind.SIGNAL_LEAD) || is(FaultKind.SIGNAL_OPEN) ? peak * capacitor : peakThere;
+      out.put("sensor", atSensor / capacitor / Math.sqrt(2));
+      out.put("TP2", given - amperes * ripple);
+      out.put("TP3", Double.isInfinite(r2) ? given : amperes * r2);
+    }
+
+    /** θ by halving: the charge of the pulses, ∫(cos φ − cos θ)dφ over ±θ, is what is drawn. */
+    private static double angle(double ratio, int pulses) {
+      double low = 0;
+      double high = Math.PI / 2;
+      for (int i = 0; i < 200; i++) {
+        double a = (low + high) / 2;
+        double charge = pulses * 2 * (Math.sin(a) - a * Math.cos(a)) / (2 * Math.PI);
+        if (charge < ratio * Math.cos(a)) low = a;
+        else high = a;
+      }
+      return low;
     }
 
     private void paddle() {

@@ -47,7 +47,6 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Span;
-import nocking.weighing.FaultKind;
 import nocking.weighing.Meter;
 import nocking.weighing.Weighing;
 import nocking.wiring.Place;
@@ -268,7 +267,7 @@ public final class PracticeView implements StageView {
   /** Every fault that may be named, in the order of their names. */
   private static List<Fault> names(Subject s, Difficulty level) {
     return FaultCatalogue.of(s).stream()
-        .filter(f -> f.kind() != FaultKind.NONE && level.holds(f))
+        .filter(f -> f.kind().inChannel() && !f.kind().loose() && level.holds(f))
         .sorted(Comparator.comparing(Fault::name))
         .toList();
   }
@@ -420,7 +419,7 @@ public final class PracticeView implements StageView {
           "A sensor is suspected last: supply and ground right at its own pins, and its output still wrong.";
       case NUMBERS ->
           "Every voltage is right and only the display is wrong: the fault is in the receiver's numbers, not on the bench.";
-      case NONE -> "";
+      case NONE, MEASURING, UNLISTED -> "";
     };
   }
 

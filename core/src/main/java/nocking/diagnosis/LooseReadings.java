@@ -1,0 +1,233 @@
+package nocking.diagnosis;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import nocking.fault.Fault;
+import nocking.fault.Subject;
+import nocking.weighing.FaultKind;
+import nocking.wiring.Place;
+
+/**
+ * How likely readings are where no single circuit gives them: a contact that comes and goes, an
+ * input that is not enabled, a prefix that was misread, or something that is on no list. Every
+ * reading is a mixture of what a sound channel gives and of what may come instead; the weights are
+ * working figures.
+ */
+final class LooseReadings {
+  /** Share of readings that are sound although something not listed is wrong. */
+  private static final double SOUND = 0.35;
+
+  /** Share of displays that follow the volts, whatever those are. */
+  private static final double FOLLOWS = 0.5;
+
+  /** Share of readings behind an open contact that show what an open wire shows. */
+  private static final double OPEN = 0.6;
+
+  /** Logarithm of the weight of what no reading speaks for. */
+  private static final double UNASKED = -3;
+
+  /** Readings behind a contact that are each taken as open and as closed. */
+  private static final int MOST_TOUCHED = 7;
+
+  private static final double[] PREFIXES = {1000, 1e-3};
+
+  private final Subject subject;
+  private final Weigher weigher;
+
+  LooseReadings(Subject subject, Weigher weigher) {
+    this.subject = subject;
+    this.weigher = weigher;
+  }
+
+  /** What a reading is like: log density and how far the nearest explanation of it is off. */
+  private record Fit(double log, double misfit) {}
+
+  /** Logarithm of the likelihood, in the normalisation of {@link Weigher}, and the misfit. */
+  double[] weigh(FaultKind kind, List<Observation> seen) {
+    Fit f =
+        switch (kind) {
+          case INTERMITTENT -> intermittent(seen);
+          case NOT_ENABLED -> notEnabled(seen);
+          case METER_PREFIX -> prefixed(seen);
+          default -> unlisted(seen);
+        };
+    return new double[] {f.log, f.misfit};
+  }
+
+  /** A sound channel whose display shows whatever it shows without its input. */
+  private Fit notEnabled(List<Observation> seen) {
+    var rest = new ArrayList<Observation>();
+    double log = 0;
+    for (Observation o : seen) {
+      if (o.place().equals(Place.DISPLAY)) log += weigher.anyLog(o);
+      else rest.add(o);
+    }
+    Fit sound = sound(rest);
+    // Nothing speaks for it while no display was looked at.
+    double unasked = rest.size() == seen.size() ? UNASKED : 0;
+    return new Fit(log + sound.log + unasked, sound.misfit);
+  }
+
+  /** A sound channel of which one reading, any of them, was misread by a prefix. */
+  private Fit prefixed(List<Observation> seen) {
+    var fits = new ArrayList<Fit>();
+    for (int i = 0; i < seen.size(); i++) {
+      Observation o = seen.get(i);
+      if (o.place().equals(Place.DISPLAY)) continue;
+      for (double factor : PREFIXES) {
+        var meant = new ArrayList<>(seen);
+        meant.set(i, new Observation(o.place(), o.at(), o.value() / factor, o.step(), o.jump()));
+        Fit f = sound(meant);
+        fits.add(new Fit(f.log - Math.log(factor), f.misfit));
+      }
+    }
+    if (fits.isEmpty()) return new Fit(UNASKED + sound(seen).log, 0);
+    return mixed(equal(fits.size()), fits.toArray(Fit[]::new));
+  }
+
+  /** Some of the readings behind the contact were taken while it was open, the rest are sound. */
+  private Fit intermittent(List<Observation> seen) {
+    var touched = new ArrayList<Observation>();
+    var steady = new ArrayList<Observation>();
+    for (Observation o : seen) {
+      (touched(o.place()) && touched.size() < MOST_TOUCHED ? touched : steady).add(o);
+    }
+    var fits = new ArrayList<Fit>();
+    for (int open = 1; open < 1 << touched.size(); open++) {
+      var rest = new ArrayList<>(steady);
+      double log = 0;
+      double misfit = 0;
+      for (int i = 0; i < touched.size(); i++) {
+        Observation o = touched.get(i);
+        if ((open >> i & 1) == 0) {
+          rest.add(o);
+          continue;
+        }
+        Fit any = anything(o);
+        Fit f =
+            o.inputKnown() && !o.jumps()
+                ? mixed(new double[] {OPEN, 1 - OPEN}, broken(o), any)
+                : any;
+        log += f.log;
+        misfit += f.misfit;
+      }
+      Fit sound = sound(rest);
+      fits.add(new Fit(log + sound.log, misfit + sound.misfit));
+    }
+    if (fits.isEmpty()) return new Fit(UNASKED + sound(seen).log, 0);
+    return mixed(equal(fits.size()), fits.toArray(Fit[]::new));
+  }
+
+  /** All readings as a sound channel gives them, what sensor and supply have in common shared. */
+  private Fit sound(List<Observation> seen) {
+    double[] l = weigher.sound(seen);
+    return new Fit(l[0], l[1]);
+  }
+
+  private static double[] equal(int n) {
+    double[] weights = new double[n];
+    Arrays.fill(weights, 1.0 / n);
+    return weights;
+  }
+
+  /** One reading of a sound channel by itself. */
+  private Fit sound(Observation o) {
+    if (!o.inputKnown()) return anything(o);
+    double[] p = weigher.soundReading(o);
+    if (Double.isNaN(p[0])) return anything(o);
+    double sigma = Math.hypot(weigher.sigma(o, p[0]), p[1]);
+    double z = Math.clamp((o.value() - p[0]) / sigma, -Weigher.FAR, Weigher.FAR);
+    return new Fit(-Math.log(sigma) - 0.5 * z * z, z * z);
+  }
+
+  /** Equally likely anywhere in what the place can show. */
+  private Fit anything(Observation o) {
+    return new Fit(weigher.anyLog(o), 0);
+  }
+
+  private static Fit mixed(double[] weights, Fit... fits) {
+    double top = Double.NEGATIVE_INFINITY;
+    double misfit = Double.POSITIVE_INFINITY;
+    for (int i = 0; i < fits.length; i++) {
+      top = Math.max(top, fits[i].log + Math.log(weights[i]));
+      misfit = Math.min(misfit, fits[i].misfit);
+    }
+    double sum = 0;
+    for (int i = 0; i < fits.length; i++) {
+      sum += Math.exp(fits[i].log + Math.log(weights[i]) - top);
+    }
+    return new Fit(top + Math.log(sum), misfit);
+  }
+
+  /** What a broken signal wire shows. */
+  private Fit broken(Observation o) {
+    Fault open =
+        weigher.hypotheses().stream()
+            .map(Hypothesis::fault)
+            .filter(f -> f.kind() == FaultKind.SIGNAL_OPEN)
+            .findFirst()
+            .orElse(Fault.NONE);
+    Column.Prediction p = weigher.solved(open, o.at()).at(o.place());
+    if (p.floats()) return anything(o);
+    double v = weigher.shown(p, o.place(), open)[0];
+    if (Double.isNaN(v)) return anything(o);
+    double sigma = weigher.sigma(o, v);
+    double z = Math.clamp((o.value() - v) / sigma, -Weigher.FAR, Weigher.FAR);
+    return new Fit(-Math.log(sigma) - 0.5 * z * z, z * z);
+  }
+
+  /** True for a place that a bad contact in the signal wire reaches. */
+  static boolean touched(Place place) {
+    return switch (place.kind()) {
+      case DISPLAY, SIGNAL_AT_RECEIVER, TEST_POINT, OHMS_AT_RECEIVER, LOOP_CURRENT -> true;
+      case SUPPLY_AT_RECEIVER,
+          SUPPLY_AT_SENSOR,
+          GROUND_AT_SENSOR,
+          SIGNAL_AT_SENSOR,
+          OHMS_AT_SENSOR ->
+          false;
+    };
+  }
+
+  private Fit unlisted(List<Observation> seen) {
+    double log = 0;
+    for (Observation o : seen) log += unlisted(o, seen).log;
+    return new Fit(log, 0);
+  }
+
+  private Fit unlisted(Observation o, List<Observation> seen) {
+    Fit sound = sound(o);
+    Fit any = anything(o);
+    if (o.place().equals(Place.DISPLAY)) {
+      Fit follows = follows(o, seen);
+      if (follows != null) {
+        Fit f = mixed(new double[] {1 - FOLLOWS - 0.3, FOLLOWS, 0.3}, sound, follows, any);
+        return new Fit(f.log, 0);
+      }
+    }
+    return new Fit(mixed(new double[] {SOUND, 1 - SOUND}, sound, any).log, 0);
+  }
+
+  /**
+   * The display that belongs to the volts that were seen at the converter; null where none were.
+   */
+  private Fit follows(Observation o, List<Observation> seen) {
+    int nodes = subject.channel().stages().size();
+    for (Observation v : seen) {
+      boolean same = v.at() == o.at() || !v.inputKnown() && !o.inputKnown();
+      boolean last =
+          v.place().kind() == Place.Kind.TEST_POINT && v.place().node() == nodes + 1
+              || nodes == 0 && v.place().kind() == Place.Kind.SIGNAL_AT_RECEIVER;
+      if (!same || !last || v.jumps()) continue;
+      double shown = weigher.display(Fault.NONE, v.value());
+      double off = weigher.sigma(v, v.value());
+      double beside = weigher.display(Fault.NONE, v.value() + off);
+      if (Double.isNaN(shown) || Double.isNaN(beside)) continue;
+      double sigma = Math.hypot(weigher.sigma(o, shown), beside - shown);
+      double z = Math.clamp((o.value() - shown) / sigma, -Weigher.FAR, Weigher.FAR);
+      return new Fit(-Math.log(sigma) - 0.5 * z * z, z * z);
+    }
+    return null;
+  }
+}
