@@ -86,12 +86,15 @@ final class DiagnoseCommand extends JsonOption {
     Ranking ranking = engine.rank(observations);
     NextMeasurement next = engine.next(ranking).orElse(null);
     List<Explanation> leading = ranking.leading(8);
-    text(answer, analysis, ranking, leading, engine, next);
+    boolean sound = ranking.nothingWrong(Diagnosis.tolerance(channel));
+    text(answer, analysis, ranking, leading, engine, sound ? null : next);
     answer
         .put("explanations", leading.stream().map(e -> explanation(e, ranking, engine)).toList())
         .put("noneFits", ranking.noneFits())
+        .put("somethingElse", ranking.somethingElse())
+        .put("nothingWrong", sound)
         .put("nextMeasurement", next == null ? null : next(next));
-    return ranking.noneFits() ? NockingCli.FAIL : 0;
+    return ranking.noneFits() || ranking.somethingElse() ? NockingCli.FAIL : 0;
   }
 
   /** The bench's meter, but for what was said on the command line. */
@@ -143,7 +146,13 @@ final class DiagnoseCommand extends JsonOption {
       Diagnostician engine,
       NextMeasurement next) {
     if (ranking.noneFits()) {
-      answer.line("None of these faults explains what was seen; the nearest are listed.");
+      answer.line(
+          "None of these faults explains what was seen: two at once, or a reading that was written down wrong. The nearest are listed.");
+    } else if (ranking.somethingElse()) {
+      answer.line(
+          "Something that is not on this list is likelier than anything on it; the nearest are listed.");
+    } else if (ranking.nothingWrong(Diagnosis.tolerance(analysis.channel()))) {
+      answer.line("Nothing seen so far is wrong: it is all within tolerance.");
     }
     var rows = new ArrayList<List<String>>();
     for (Explanation e : leading) {
@@ -151,7 +160,7 @@ final class DiagnoseCommand extends JsonOption {
           List.of(
               e.fault().line(),
               Numbers.fixed(100 * e.probability(), 1) + " %",
-              e.fits() ? "" : "does not fit"));
+              e.fits() || !e.listed() ? "" : "does not fit"));
     }
     answer.table(rows);
     List<String> alike =

@@ -87,8 +87,10 @@ final class TableCommand extends JsonOption {
     var curve = LinearTable.throughPairs(pairs);
     boolean whole = Arrays.stream(pairs.raw()).allMatch(v -> v == Math.rint(v));
     // Whole numbers are counts unless their unit says that they are something else.
-    boolean counts = f.unit(0).map(u -> u.equals(Unit.COUNTS)).orElse(whole);
-    if (counts && !whole) {
+    boolean volts = f.unit(0).map(u -> u.dimension().equals(Unit.VOLT.dimension())).orElse(false);
+    boolean named = f.unit(0).map(Unit.COUNTS::equals).orElse(false);
+    boolean counts = named || whole && !volts;
+    if (named && !whole) {
       throw new ColumnException(f.source() + " has counts that are no whole numbers");
     }
     int outDecimals =

@@ -17,9 +17,17 @@ import nocking.wiring.Place;
  * @param rail by how much a sound supply may be off, standard, as a fraction; 0 without one
  */
 record Column(
-    Subject subject, double meter, double x, double nudge, double rail, Map<Key, Cell> cells) {
+    Subject subject,
+    double meter,
+    double x,
+    double nudge,
+    double rail,
+    Map<Key, Cell> cells,
+    Map<CurveKey, Grid.Curve> curves) {
 
   record Key(int hypothesis, double severity) {}
+
+  private record CurveKey(int hypothesis, int size, Place place) {}
 
   /**
    * A prediction.
@@ -32,11 +40,18 @@ record Column(
   record Prediction(double value, double slope, double railSlope, Span span, boolean floats) {}
 
   Column(Subject subject, double meter, double x, double nudge, double rail) {
-    this(subject, meter, x, nudge, rail, new HashMap<>());
+    this(subject, meter, x, nudge, rail, new HashMap<>(), new HashMap<>());
   }
 
   Cell cell(int hypothesis, Fault fault) {
     return cells.computeIfAbsent(new Key(hypothesis, fault.severity()), k -> new Cell(fault));
+  }
+
+  /** A place over all degrees of a hypothesis. */
+  Grid.Curve curve(int hypothesis, Grid grid, Place place) {
+    return curves.computeIfAbsent(
+        new CurveKey(hypothesis, grid.size(), place),
+        k -> grid.curve(f -> cell(hypothesis, f).at(place)));
   }
 
   /** One fault at one degree. */

@@ -93,6 +93,12 @@ public final class Diagnosis {
     return m.lookingAt() ? Math.pow(10, -m.group(1).length()) : 0;
   }
 
+  /** By how much a reading of a sound channel may be off: its tolerance, else 1 % of its range. */
+  public static double tolerance(Channel c) {
+    double stated = c.definition().toleranceOrNaN();
+    return Double.isNaN(stated) ? 0.01 * c.definition().working().width() : stated;
+  }
+
   /** A reading of a place with its unit. */
   public static String reading(Place place, double value, Unit quantity) {
     if (Double.isNaN(value)) return "floats";

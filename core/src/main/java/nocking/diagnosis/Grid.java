@@ -1,6 +1,8 @@
 package nocking.diagnosis;
 
 import java.util.Arrays;
+import java.util.HashSet;
+import java.util.Set;
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.Function;
 import java.util.function.ToDoubleFunction;
@@ -16,6 +18,7 @@ final class Grid {
   private static final double NARROWEST = 1e-4;
 
   private final Hypothesis hypothesis;
+  private final Set<Object> settled = new HashSet<>();
   private double[] fractions;
 
   Grid(Hypothesis hypothesis) {
@@ -26,11 +29,12 @@ final class Grid {
   /**
    * Halves every interval in which the two ratios disagree by more than a reading can tell.
    *
+   * @param what place and input that are looked at; once is enough for each
    * @param solve value of a place under a fault
    * @param sigma what a reading of that value leaves open
    */
-  void refine(ToDoubleFunction<Fault> solve, DoubleUnaryOperator sigma) {
-    if (fractions.length < 4) return;
+  void refine(Object what, ToDoubleFunction<Fault> solve, DoubleUnaryOperator sigma) {
+    if (fractions.length < 4 || !settled.add(what)) return;
     boolean again = true;
     while (again && fractions.length < MOST) {
       again = false;
@@ -58,8 +62,13 @@ final class Grid {
     return Arrays.stream(fractions).map(f -> hypothesis.at(f).severity()).toArray();
   }
 
-  /** Predictions at rising fractions: value, both slopes, and what is open between two degrees. */
-  double[][] between(Function<Fault, Column.Prediction> solve, double[] wanted) {
+  /** How many degrees are solved; it grows when the grid is refined. */
+  int size() {
+    return fractions.length;
+  }
+
+  /** What one place shows under the fault over its degrees, as the solved ones say. */
+  Curve curve(Function<Fault, Column.Prediction> solve) {
     double[] s = severities();
     var solved = new Column.Prediction[s.length];
     double[] v = new double[s.length];
@@ -67,26 +76,43 @@ final class Grid {
       solved[g] = solve.apply(hypothesis.at(fractions[g]));
       v[g] = solved[g].value();
     }
-    var out = new double[4][wanted.length];
-    int k = -1;
-    Moebius left = null;
-    Moebius right = null;
-    for (int i = 0; i < wanted.length; i++) {
-      double severity = hypothesis.at(wanted[i]).severity();
-      while (left == null || k < s.length - 2 && wanted[i] > fractions[k + 1]) {
-        k++;
-        left = moebius(s, v, k, Math.max(0, k - 1));
-        right = moebius(s, v, k, Math.min(k, s.length - 3));
-      }
-      double t = (wanted[i] - fractions[k]) / (fractions[k + 1] - fractions[k]);
-      double a = left.at(severity);
-      double b = right.at(severity);
-      out[0][i] = (a + b) / 2;
-      out[1][i] = solved[k].slope() + (solved[k + 1].slope() - solved[k].slope()) * t;
-      out[2][i] = solved[k].railSlope() + (solved[k + 1].railSlope() - solved[k].railSlope()) * t;
-      out[3][i] = Math.abs(a - b) / 2;
+    var left = new Moebius[s.length - 1];
+    var right = new Moebius[s.length - 1];
+    for (int k = 0; k < s.length - 1; k++) {
+      left[k] = moebius(s, v, k, Math.max(0, k - 1));
+      right[k] = moebius(s, v, k, Math.min(k, s.length - 3));
     }
-    return out;
+    return new Curve(fractions, solved, left, right);
+  }
+
+  /**
+   * A place over the degrees.
+   *
+   * @param left through a degree before each interval, its start and its end
+   * @param right through its start, its end and a degree behind it
+   */
+  record Curve(double[] fractions, Column.Prediction[] solved, Moebius[] left, Moebius[] right) {
+
+    /**
+     * Predictions at rising fractions: value, both slopes, and what is open between two degrees.
+     */
+    double[][] at(double[] wanted, double[] severities) {
+      var out = new double[4][wanted.length];
+      int k = 0;
+      for (int i = 0; i < wanted.length; i++) {
+        while (k < left.length - 1 && wanted[i] > fractions[k + 1]) k++;
+        double t = (wanted[i] - fractions[k]) / (fractions[k + 1] - fractions[k]);
+        double a = left[k].at(severities[i]);
+        double b = right[k].at(severities[i]);
+        Column.Prediction from = solved[k];
+        Column.Prediction to = solved[k + 1];
+        out[0][i] = (a + b) / 2;
+        out[1][i] = from.slope() + (to.slope() - from.slope()) * t;
+        out[2][i] = from.railSlope() + (to.railSlope() - from.railSlope()) * t;
+        out[3][i] = Math.abs(a - b) / 2;
+      }
+      return out;
+    }
   }
 
   private static Moebius moebius(double[] s, double[] v, int k, int from) {

@@ -5,6 +5,8 @@ import java.util.Arrays;
 import java.util.List;
 import nocking.fault.Fault;
 import nocking.fault.Subject;
+import nocking.quantity.Span;
+import nocking.quantity.Unit;
 import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
 
@@ -23,6 +25,12 @@ final class LooseReadings {
 
   /** Share of readings behind an open contact that show what an open wire shows. */
   private static final double OPEN = 0.6;
+
+  /** How far volts may lie outside what the circuit holds, as a share of it. */
+  private static final double BEYOND = 0.05;
+
+  /** Misfit of volts that the circuit cannot hold. */
+  private static final double IMPOSSIBLE = 100;
 
   /** Logarithm of the weight of what no reading speaks for. */
   private static final double UNASKED = -3;
@@ -59,14 +67,20 @@ final class LooseReadings {
   private Fit notEnabled(List<Observation> seen) {
     var rest = new ArrayList<Observation>();
     double log = 0;
+    double misfit = 0;
     for (Observation o : seen) {
-      if (o.place().equals(Place.DISPLAY)) log += weigher.anyLog(o);
-      else rest.add(o);
+      if (!o.place().equals(Place.DISPLAY)) {
+        rest.add(o);
+        continue;
+      }
+      Fit any = possible(o);
+      log += any.log;
+      misfit += any.misfit;
     }
     Fit sound = sound(rest);
     // Nothing speaks for it while no display was looked at.
     double unasked = rest.size() == seen.size() ? UNASKED : 0;
-    return new Fit(log + sound.log + unasked, sound.misfit);
+    return new Fit(log + sound.log + unasked, misfit + sound.misfit);
   }
 
   /** A sound channel of which one reading, any of them, was misread by a prefix. */
@@ -104,7 +118,7 @@ final class LooseReadings {
           rest.add(o);
           continue;
         }
-        Fit any = anything(o);
+        Fit any = possible(o);
         Fit f =
             o.inputKnown() && !o.jumps()
                 ? mixed(new double[] {OPEN, 1 - OPEN}, broken(o), any)
@@ -144,6 +158,28 @@ final class LooseReadings {
   /** Equally likely anywhere in what the place can show. */
   private Fit anything(Observation o) {
     return new Fit(weigher.anyLog(o), 0);
+  }
+
+  /** Equally likely anywhere in what the circuit or the display can come to, and not beyond. */
+  private Fit possible(Observation o) {
+    Span span = span(o.place());
+    double beyond = BEYOND * span.width();
+    if (o.value() >= span.low() - beyond && o.value() <= span.high() + beyond) return anything(o);
+    return new Fit(weigher.anyLog(o) - IMPOSSIBLE / 2, IMPOSSIBLE);
+  }
+
+  private Span span(Place place) {
+    if (place.equals(Place.DISPLAY)) {
+      double a = weigher.display(Fault.NONE, 0);
+      double b =
+          weigher.display(Fault.NONE, subject.channel().converter().reference().number());
+      Span w = subject.channel().definition().working();
+      // Where an end of the converter has no reading the working range is all that is known.
+      if (!Double.isFinite(a) || !Double.isFinite(b)) return w;
+      return new Span(Math.min(w.low(), Math.min(a, b)), Math.max(w.high(), Math.max(a, b)));
+    }
+    boolean volts = place.unit(Unit.ONE).equals(Unit.VOLT);
+    return volts ? new Span(0, subject.widestVolts()) : new Span(0, Double.MAX_VALUE / 4);
   }
 
   private static Fit mixed(double[] weights, Fit... fits) {

@@ -293,7 +293,9 @@ final class Weigher {
   }
 
   private static double[] severities(Hypothesis h, double[] fractions) {
-    return Arrays.stream(fractions).map(f -> h.at(f).severity()).toArray();
+    double[] s = new double[fractions.length];
+    for (int i = 0; i < s.length; i++) s[i] = h.fault().kind().severity(fractions[i]);
+    return s;
   }
 
   /** Fractions that stand for the likely ones: a few of the wide spread, or of the peak. */
@@ -317,6 +319,7 @@ final class Weigher {
         grids
             .get(h)
             .refine(
+                List.of(group.getKey(), o.place()),
                 f -> column.cell(h, f).at(o.place()).value(),
                 v -> o.place().equals(Place.DISPLAY) ? countVolts() : sigma(o, v));
       }
@@ -345,7 +348,7 @@ final class Weigher {
       }
       return p;
     }
-    return grids.get(h).between(f -> column.cell(h, f).at(place), fractions);
+    return column.curve(h, grids.get(h), place).at(fractions, severities(hypothesis, fractions));
   }
 
   /**

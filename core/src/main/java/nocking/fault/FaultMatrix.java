@@ -16,6 +16,7 @@ import nocking.wiring.Place;
 /** Every fault of a channel solved over its working range by the nodal solver. */
 public final class FaultMatrix {
   private static final int STEPS = 8;
+  private static final double LEAST_PULL = 100e3;
   private static final double NO_METER = Double.POSITIVE_INFINITY;
 
   /** Faults of the wires that stop the signal and that thresholds are there for. */
@@ -134,6 +135,8 @@ public final class FaultMatrix {
     double shownLow = Double.POSITIVE_INFINITY;
     double shownHigh = Double.NEGATIVE_INFINITY;
     double worst = 0;
+    double below = Double.NaN;
+    double above = Double.NaN;
     boolean floats = false;
     int outside = 0;
     for (int i = 0; i <= STEPS; i++) {
@@ -152,7 +155,11 @@ public final class FaultMatrix {
         shownHigh = Math.max(shownHigh, d.span().high());
         if (Math.abs(d.value() - x) > Math.abs(worst)) worst = d.value() - x;
       }
-      if (!band.volts().contains(v.value())) outside++;
+      if (band.below(v.value()))
+        below = Double.isNaN(below) ? v.value() : Math.max(below, v.value());
+      if (band.above(v.value()))
+        above = Double.isNaN(above) ? v.value() : Math.min(above, v.value());
+      if (band.below(v.value()) || band.above(v.value())) outside++;
     }
     boolean shown = shownLow <= shownHigh;
     FaultyPath rest = FaultyPath.of(subject, f, subject.channel().definition().restOrLow());
@@ -171,6 +178,8 @@ public final class FaultMatrix {
         readings.getFirst().value(),
         floats ? Double.NaN : worst,
         verdict,
+        below,
+        above,
         List.of(),
         note(f, verdict, span));
   }
@@ -185,6 +194,10 @@ public final class FaultMatrix {
   }
 
   private String note(Fault f, FaultRow.Verdict verdict, Span span) {
+    if (f.kind() == FaultKind.GROUND_OPEN && f.graded()) {
+      String hangs = hangsOnSupplyCurrent(f, span);
+      if (!hangs.isEmpty()) return hangs;
+    }
     if (verdict == FaultRow.Verdict.FLOATS && BROKEN.contains(f.kind())) {
       return pull()
           .map(ohms -> "a pull-down of %s would settle it".formatted(Numbers.compact(ohms, "Ω", 3)))
@@ -196,46 +209,66 @@ public final class FaultMatrix {
             || verdict == FaultRow.Verdict.PARTLY
             || verdict == FaultRow.Verdict.HARMLESS)) {
       boolean below = span.middle() < band.volts().middle();
-      double end = below ? span.high() + 2 * band.margin() : span.low() - 2 * band.margin();
+      double end =
+          below
+              ? span.high() + band.room() + band.margin()
+              : span.low() - band.room() - band.margin();
       return "would be told if the signal stayed %s %s"
           .formatted(below ? "above" : "below", Numbers.engineering(end, "V", 3));
     }
     return "";
   }
 
+  /** What an open ground shows hangs on what the sensor draws, which its card may not say. */
+  private String hangsOnSupplyCurrent(Fault f, Span span) {
+    Span possible = subject.supplied().possible();
+    double rest = subject.channel().definition().restOrLow();
+    double least = FaultyPath.of(subject, f.withSeverity(possible.low()), rest).converter().value();
+    double most = FaultyPath.of(subject, f.withSeverity(possible.high()), rest).converter().value();
+    if (!(Math.abs(most - least) > band.room())) return "";
+    return "taken with %s of supply current; between %s and %s it reads %s to %s at rest"
+        .formatted(
+            Numbers.engineering(subject.supplied().amperes(), "A", 2),
+            Numbers.engineering(possible.low(), "A", 2),
+            Numbers.engineering(possible.high(), "A", 2),
+            Numbers.engineering(least, "V", 3),
+            Numbers.engineering(most, "V", 3));
+  }
+
   /**
-   * A pull-down at the node that floats with the wire off, as low as it may be without taking more
-   * than a quarter of the tolerance, in E12; empty where the wire off does not float.
+   * A pull-down at the receiver's signal that settles the wire off, as low as it may be without
+   * moving a good reading by more than a quarter of the tolerance anywhere, in E12; empty where the
+   * wire off does not float, and where every pull-down does harm, as at one leg of a bridge.
    */
   public Optional<Double> pull() {
     Fault open = Fault.of(FaultKind.SIGNAL_OPEN);
     double rest = subject.channel().definition().restOrLow();
     if (!FaultyPath.of(subject, open, rest).converter().floats()) return Optional.empty();
-    double source = 0;
-    for (Stage s : subject.stages()) {
-      if (s.rails().isPresent()) break;
-      source += s.outputResistance();
+    for (double decade = 1e4; decade < 1e7; decade *= 10) {
+      for (double step : PreferredSeries.E12.decade()) {
+        double ohms = step * decade;
+        if (ohms >= LEAST_PULL && harmless(ohms)) return Optional.of(ohms);
+      }
     }
-    source += sensorResistance();
-    Span w = subject.channel().definition().working();
-    double least = Math.max(100e3, 4 * source * w.width() / band.tolerance());
-    double decade = Math.pow(10, Math.floor(Math.log10(least)));
-    for (double step : PreferredSeries.E12.decade()) {
-      if (step * decade >= least * (1 - 1e-9)) return Optional.of(step * decade);
-    }
-    return Optional.of(10 * decade);
+    return Optional.empty();
   }
 
-  private double sensorResistance() {
-    return subject.sensor().fields().stream()
-        .filter(f -> f.symbol().equals("Rs") || f.symbol().equals("Rp"))
-        .findFirst()
-        .map(
-            f ->
-                f.symbol().equals("Rp")
-                    ? subject.sensor().value(f).number() / 4
-                    : subject.sensor().value(f).number())
-        .orElse(0.0);
+  /** Stage in front of which a pull-down belongs: the first amplifier, else behind the last. */
+  public int pullAt() {
+    List<Stage> stages = subject.stages();
+    for (int i = 0; i < stages.size(); i++) if (stages.get(i).rails().isPresent()) return i;
+    return stages.size();
+  }
+
+  private boolean harmless(double ohms) {
+    Span w = subject.channel().definition().working();
+    for (double x : new double[] {w.low(), w.middle(), w.high()}) {
+      FaultyPath sound = FaultyPath.of(subject, Fault.NONE, x);
+      double before = subject.shown(Fault.NONE, sound.converter().value());
+      double after = subject.shown(Fault.NONE, sound.pulledDown(pullAt(), ohms).value());
+      if (!(Math.abs(after - before) <= band.tolerance() / 4)) return false;
+    }
+    return true;
   }
 
   private List<FaultRow> confusions(List<FaultRow> made, List<double[]> volts) {
@@ -264,6 +297,8 @@ public final class FaultMatrix {
               r.shownAtRest(),
               r.worst(),
               r.verdict(),
+              r.below(),
+              r.above(),
               List.copyOf(like),
               r.note()));
     }
@@ -294,8 +329,6 @@ public final class FaultMatrix {
   /** Thresholds that tell the broken wires from good readings. */
   public ThresholdProposal thresholds() {
     return ThresholdProposal.of(
-        band,
-        rows.stream().filter(r -> BROKEN.contains(r.fault().kind())).toList(),
-        subject.channel().converter().reference().number());
+        band, rows.stream().filter(r -> BROKEN.contains(r.fault().kind())).toList());
   }
 }

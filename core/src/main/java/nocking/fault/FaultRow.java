@@ -16,6 +16,8 @@ import nocking.quantity.Span;
  * @param shownAtRest what the display says at rest
  * @param worst largest error of the display over the working range, with sign; NaN while floating
  * @param verdict whether it can be told from good readings
+ * @param below highest of the volts that lie clear below the normal band; NaN where none do
+ * @param above lowest of the volts that lie clear above it; NaN where none do
  * @param confusedWith names of other faults that look the same at the converter
  * @param note what would settle or separate it; empty for nothing
  */
@@ -30,6 +32,8 @@ public record FaultRow(
     double shownAtRest,
     double worst,
     Verdict verdict,
+    double below,
+    double above,
     List<String> confusedWith,
     String note) {
 

@@ -152,6 +152,15 @@ public final class FaultyPath {
             v.floats());
   }
 
+  /** Volts at the converter with a resistor to ground in front of a stage, or behind the last. */
+  Reading pulledDown(int stage, double ohms) {
+    Circuit.Settled at =
+        circuit().copy().resistor(FaultyCircuit.node(stage), GROUND, ohms).settle(floating());
+    String last = lastNode();
+    return measured(
+        new Reading(at.volts(last, GROUND), at.span(last, GROUND), at.floats(last, GROUND)));
+  }
+
   private double referenceShare() {
     if (!subject.channel().wiring().sharedReference()) return 1;
     return switch (fault.kind()) {

@@ -26,8 +26,6 @@ public record PinExpectation(
     double atHigh,
     Span window,
     boolean alternating) {
-  /** A supply of which no tolerance is stated. */
-  private static final double SUPPLY_WITHIN = 0.02;
 
   /** Least window: what a hand-held meter leaves open. */
   private static final double METER = 2e-3;
@@ -82,7 +80,7 @@ public record PinExpectation(
   private static PinExpectation supply(Subject subject, String name, int pin) {
     double volts = subject.supply().orElse(Double.NaN);
     if (Double.isNaN(volts)) return new PinExpectation(name, pin, volts, volts, volts, null, false);
-    double off = SUPPLY_WITHIN * volts;
+    double off = subject.supplied().share() * volts;
     return new PinExpectation(
         name, pin, volts, volts, volts, new Span(volts - off, volts + off), false);
   }
@@ -103,7 +101,7 @@ public record PinExpectation(
     double rest = subject.channel().definition().restOrLow();
     double at = read(subject, place, rest);
     double off = METER + 0.5e-2 * Math.abs(at) + PartWindows.at(subject, place, rest);
-    Span window = Double.isNaN(at) ? null : new Span(at - off, at + off);
+    Span window = Double.isNaN(at) ? null : window(subject, place, rest, off);
     return new PinExpectation(
         name,
         pin,
@@ -115,7 +113,32 @@ public record PinExpectation(
             && subject.sensor().signal() == Signal.ALTERNATING);
   }
 
+  /**
+   * About what the supply makes of it: the one that was measured, else any inside its tolerance.
+   */
+  private static Span window(Subject subject, Place place, double rest, double off) {
+    double nominal = subject.supply().orElse(Double.NaN);
+    double measured =
+        subject.channel().wiring().pins().stream()
+            .filter(p -> p.function() == Pin.Function.SUPPLY && p.measured() != null)
+            .mapToDouble(p -> p.measured().number() / nominal)
+            .findFirst()
+            .orElse(Double.NaN);
+    double share = Double.isNaN(nominal) ? 0 : subject.supplied().share();
+    boolean sound = Math.abs(measured - 1) <= share;
+    double least = sound ? measured : 1 - share;
+    double most = sound ? measured : 1 + share;
+    Span ends = Span.between(read(subject, place, rest, least), read(subject, place, rest, most));
+    return new Span(ends.low() - off, ends.high() + off);
+  }
+
   private static double read(Subject subject, Place place, double x) {
-    return FaultyPath.of(subject, Fault.NONE, x).read(place, Double.POSITIVE_INFINITY).value();
+    return read(subject, place, x, 1);
+  }
+
+  private static double read(Subject subject, Place place, double x, double rail) {
+    return FaultyPath.onRail(subject, Fault.NONE, x, rail)
+        .read(place, Double.POSITIVE_INFINITY)
+        .value();
   }
 }

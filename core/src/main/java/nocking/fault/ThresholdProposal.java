@@ -19,22 +19,17 @@ import nocking.wiring.Thresholds;
 public record ThresholdProposal(
     Optional<Thresholds> thresholds, double low, double high, List<FaultRow> hidden) {
 
-  /**
-   * @param reference volts above which the converter tells nothing apart
-   */
-  static ThresholdProposal of(NormalBand band, List<FaultRow> broken, double reference) {
+  static ThresholdProposal of(NormalBand band, List<FaultRow> broken) {
     double below = Double.NEGATIVE_INFINITY;
     double above = Double.POSITIVE_INFINITY;
-    double room = 2 * band.margin();
-    double floor = Math.min(0, band.volts().low() - room);
     var hidden = new ArrayList<FaultRow>();
     for (FaultRow r : broken) {
-      if (r.floating()) hidden.add(r);
-      else if (r.volts().high() + room <= band.volts().low()) {
-        below = Math.max(below, Math.max(floor, r.volts().high()));
-      } else if (Math.min(reference, r.volts().low()) - room >= band.volts().high()) {
-        above = Math.min(above, Math.min(reference, r.volts().low()));
-      } else hidden.add(r);
+      if (r.verdict() != FaultRow.Verdict.TOLD) {
+        hidden.add(r);
+        continue;
+      }
+      if (!Double.isNaN(r.below())) below = Math.max(below, Math.max(0, r.below()));
+      if (!Double.isNaN(r.above())) above = Math.min(above, Math.min(band.reference(), r.above()));
     }
     double lowest = Double.isFinite(below) ? (below + band.volts().low()) / 2 : Double.NaN;
     double highest = Double.isFinite(above) ? (above + band.volts().high()) / 2 : Double.NaN;

@@ -11,7 +11,6 @@ import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.StrainBridge;
 import nocking.stage.InputPull;
-import nocking.stage.Stage;
 import nocking.weighing.FaultKind;
 
 /** With its signal wire off nothing holds the input, so that the display shows anything. */
@@ -41,7 +40,7 @@ final class FloatingSignal implements Rule {
     Finding f =
         Finding.of(
             "floating-signal",
-            differential ? Severity.ADVICE : Severity.WARNING,
+            differential || matrix.pull().isEmpty() ? Severity.ADVICE : Severity.WARNING,
             WorkStep.WIRE,
             "A broken signal wire floats",
             detail);
@@ -49,16 +48,11 @@ final class FloatingSignal implements Rule {
     if (differential || pull.isEmpty()) return Optional.of(f);
     String ohms = Numbers.compact(pull.get(), "Ω", 3);
     return Optional.of(
-        f.with(new Fix("Fit a pull-down of %s".formatted(ohms), c -> held(c, pull.get()))));
+        f.with(new Fix("Fit a pull-down of %s".formatted(ohms), c -> held(c, matrix.pullAt(), pull.get()))));
   }
 
-  /** The pull-down at the converter, or in front of the amplifier whose input floats. */
-  private static Channel held(Channel c, double ohms) {
+  private static Channel held(Channel c, int stage, double ohms) {
     Value value = Value.typed(Numbers.compact(ohms, "Ω", 3), Unit.OHM);
-    for (int i = 0; i < c.stages().size(); i++) {
-      Stage s = c.stages().get(i);
-      if (s.rails().isPresent()) return c.insertStage(i, InputPull.toGround(value));
-    }
-    return c.insertStage(c.stages().size(), InputPull.toGround(value));
+    return c.insertStage(stage, InputPull.toGround(value));
   }
 }

@@ -91,7 +91,9 @@ public record NtcSteinhart(
             ? new NtcSteinhart(
                 Value.of(x[0]), Value.of(x[1]), Value.of(x[2]), Value.of(low), Value.of(high), null)
             : null;
-    if (made == null || !made.falls()) {
+    boolean falling = made != null && made.falls();
+    for (double[] power : powers) falling &= Math.abs(power[1]) < made.turn();
+    if (!falling) {
       throw new QuantityException(
           "these points give no thermistor curve: B is %s and C is %s, with which the resistance does not fall all over their range"
               .formatted(Numbers.significant(x[1], 3), Numbers.significant(x[2], 3)));

@@ -132,8 +132,7 @@ class DiagnosticianTest {
       }
       for (int a = 0; a < n; a++) {
         double floor = seen.get(a).place().equals(GROUND) ? 1e-3 : 2e-3;
-        double sigma =
-            Math.hypot(floor, Meter.HAND_HELD.uncertainty(mean[a], seen.get(a).place()));
+        double sigma = Math.hypot(floor, Meter.HAND_HELD.uncertainty(mean[a], seen.get(a).place()));
         for (int b = 0; b < n; b++) {
           covariance[a][b] =
               slope[a] * slope[b] + fedMore[a] * fedMore[b] + (a == b ? sigma * sigma : 0);

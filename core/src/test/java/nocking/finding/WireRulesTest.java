@@ -117,9 +117,9 @@ class WireRulesTest {
   void thresholdsAreProposedBetweenBrokenWiresAndGoodReadings() {
     Channel c = Channels.blower();
     assertThat(found(c, "fault-limits").headline())
-        .isEqualTo("Broken wires can be told: below 0.13 V or above 2.5 V");
+        .isEqualTo("Broken wires can be told: below 0.1 V or above 2.6 V");
     Channel settled = mended(c, "fault-limits");
-    assertThat(settled.wiring().thresholds().low().number()).isEqualTo(0.13);
+    assertThat(settled.wiring().thresholds().low().number()).isEqualTo(0.1);
     assertThat(finding(settled, "fault-limits-cut")).isEmpty();
     Channel cuts =
         settled.withWiring(settled.wiring().withThresholds(new Thresholds(v(0.4), v(2.5))));

@@ -14,7 +14,8 @@ import nocking.wiring.Seen;
 
 /**
  * What was seen on a channel as a table: place, at, value. The input may be missing or {@code ?}
- * where it is not known; a value takes its own unit, {@code 4.36 V}, {@code 18.1k}, {@code open}.
+ * where it is not known; a value takes its own unit, {@code 4.36 V}, {@code 18.1k}, {@code open},
+ * and one that jumps both its ends, {@code 1.2 … 3.4 V, jumping}.
  */
 public final class SeenCsv {
   private SeenCsv() {}
@@ -38,7 +39,7 @@ public final class SeenCsv {
           input.isEmpty() || input.equals("?")
               ? null
               : Cells.value(f, row, at.getAsInt(), quantity);
-      var s = new Seen(p, x, value(f, row, value, p.unit(quantity)));
+      Seen s = seen(f, row, value, p, x, p.unit(quantity));
       try {
         check.accept(s);
       } catch (QuantityException e) {
@@ -51,11 +52,19 @@ public final class SeenCsv {
     return list;
   }
 
-  private static Value value(ColumnFile f, ColumnFile.Row row, int column, Unit unit) {
+  private static Seen seen(
+      ColumnFile f, ColumnFile.Row row, int column, Place place, Value at, Unit unit) {
     String cell = f.text(row, column).strip();
     boolean open = cell.equalsIgnoreCase("open") || cell.equalsIgnoreCase("OL");
-    if (open && unit.equals(Unit.OHM)) return PairReading.read(cell);
-    return Cells.value(f, row, column, unit);
+    if (open && unit.equals(Unit.OHM)) return new Seen(place, at, PairReading.read(cell));
+    if (!Seen.jumps(cell)) return new Seen(place, at, Cells.value(f, row, column, unit));
+    try {
+      return Seen.typed(place, at, f.pointed(cell), unit);
+    } catch (QuantityException e) {
+      throw new ColumnException(
+          "%s, row %d, column %s: %s"
+              .formatted(f.source(), row.line(), f.header().get(column), e.getMessage()));
+    }
   }
 
   private static Place place(ColumnFile f, ColumnFile.Row row, int column, List<Place> places) {

@@ -44,7 +44,6 @@ import nocking.report.plot.Plot;
 import nocking.weighing.FaultKind;
 import nocking.weighing.Meter;
 import nocking.weighing.Weighing;
-import nocking.wiring.PairReading;
 import nocking.wiring.Place;
 import nocking.wiring.Seen;
 
@@ -202,7 +201,9 @@ public final class DiagnoseView implements StageView {
   }
 
   private String shown(Seen s) {
-    return withUnit(s.value(), s.place().unit(desk.channel().orElseThrow().unit()));
+    Unit unit = s.place().unit(desk.channel().orElseThrow().unit());
+    if (!s.jumping()) return withUnit(s.value(), unit);
+    return withUnit(s.value(), unit) + " … " + withUnit(s.until(), unit) + ", jumping";
   }
 
   /** What was typed, with its unit where only a number was. */
@@ -221,7 +222,7 @@ public final class DiagnoseView implements StageView {
     Seen s = list().get(i);
     boolean unknown = text.isBlank() || text.strip().equals("?");
     Value at = unknown ? null : Value.typed(text, desk.channel().orElseThrow().unit());
-    var next = new Seen(s.place(), at, s.value());
+    var next = new Seen(s.place(), at, s.value(), s.until());
     Diagnosis.requireInput(desk.channel().orElseThrow(), next);
     change(i, next);
   }
@@ -229,8 +230,7 @@ public final class DiagnoseView implements StageView {
   private void takeValue(int i, String text) {
     Seen s = list().get(i);
     Unit unit = s.place().unit(desk.channel().orElseThrow().unit());
-    Value v = unit.equals(Unit.OHM) ? PairReading.read(text) : Value.typed(text, unit);
-    change(i, new Seen(s.place(), s.at(), v));
+    change(i, Seen.typed(s.place(), s.at(), text, unit));
   }
 
   /** What the pins read at rest counts as seen, once it is taken. */
@@ -409,6 +409,14 @@ public final class DiagnoseView implements StageView {
       return "None of these faults explains what was seen. Look for two faults at once, or for a"
           + " reading that was written down wrong; the nearest explanations are listed.";
     }
+    if (found.ranking.somethingElse()) {
+      return "Something that is not on this list is likelier than anything on it. Look for two"
+          + " faults at once, a wrong reference, or a part that is not drawn; the nearest are listed.";
+    }
+    Channel channel = desk.channel().orElseThrow();
+    if (found.ranking.nothingWrong(Diagnosis.tolerance(channel))) {
+      return "Nothing seen so far is wrong: it is all within tolerance.";
+    }
     String alike =
         found.alike.isEmpty()
             ? ""
@@ -417,7 +425,7 @@ public final class DiagnoseView implements StageView {
                 + (found.alike.size() > 4 ? " …" : ".");
     String family =
         found.ranking.best().fault().kind() == FaultKind.NONE
-            ? "Nothing seen so far is wrong: it is all within tolerance."
+            ? "What was seen fits a sound channel best."
             : "Look at the " + found.ranking.best().fault().kind().family().title() + " first.";
     return family + alike;
   }

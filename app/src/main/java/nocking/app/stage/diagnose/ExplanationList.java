@@ -54,9 +54,10 @@ final class ExplanationList extends VBox {
     var chance = new Label(percent(e.probability()));
     chance.getStyleClass().add("chance");
     chance.setMinWidth(54);
-    var fits = new Label(e.fits() ? "" : "does not fit");
+    boolean fitting = e.fits() || !e.listed();
+    var fits = new Label(fitting ? "" : "does not fit");
     fits.getStyleClass().add("text-warning");
-    fits.setMinWidth(e.fits() ? 0 : 74);
+    fits.setMinWidth(fitting ? 0 : 74);
     // Where it is narrow the number alone has to do.
     meter.visibleProperty().bind(widthProperty().greaterThan(WIDE));
     meter.managedProperty().bind(meter.visibleProperty());

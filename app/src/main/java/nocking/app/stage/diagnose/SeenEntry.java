@@ -15,7 +15,6 @@ import javafx.scene.layout.VBox;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
-import nocking.wiring.PairReading;
 import nocking.wiring.Place;
 import nocking.wiring.Seen;
 
@@ -106,9 +105,7 @@ final class SeenEntry extends VBox {
       Value input = x.isEmpty() || x.equals("?") ? null : read(x, unit, at);
       Unit of = place.unit(unit);
       if (seen.getText().isBlank()) throw wrong(seen, "type what was seen, for example 4.36 V");
-      Value value =
-          of.equals(Unit.OHM) ? resistance(seen.getText()) : read(seen.getText(), of, seen);
-      if (taker.apply(new Seen(place, input, value))) {
+      if (taker.apply(read(input, of))) {
         clear();
         seen.requestFocus();
       }
@@ -118,9 +115,9 @@ final class SeenEntry extends VBox {
     }
   }
 
-  private Value resistance(String text) {
+  private Seen read(Value input, Unit of) {
     try {
-      return PairReading.read(text);
+      return Seen.typed(place, input, seen.getText(), of);
     } catch (QuantityException e) {
       throw wrong(seen, e.getMessage());
     }
