@@ -163,6 +163,7 @@ final class DiagnoseCommand extends JsonOption {
               e.fits() || !e.listed() ? "" : "does not fit"));
     }
     answer.table(rows);
+    if (ranking.nothingWrong(Diagnosis.tolerance(analysis.channel()))) return;
     List<String> alike =
         engine.indistinguishable(ranking.best(), ranking).stream()
             .map(e -> e.fault().says())

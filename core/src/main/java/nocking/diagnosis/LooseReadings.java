@@ -24,7 +24,7 @@ final class LooseReadings {
   private static final double FOLLOWS = 0.5;
 
   /** Share of readings behind an open contact that show what an open wire shows. */
-  private static final double OPEN = 0.6;
+  private static final double OPEN = 0.9;
 
   /** How far volts may lie outside what the circuit holds, as a share of it. */
   private static final double BEYOND = 0.05;
@@ -150,7 +150,7 @@ final class LooseReadings {
     if (!o.inputKnown()) return anything(o);
     double[] p = weigher.soundReading(o);
     if (Double.isNaN(p[0])) return anything(o);
-    double sigma = Math.hypot(weigher.sigma(o, p[0]), p[1]);
+    double sigma = Math.hypot(sigma(o, p[0]), p[1]);
     double z = Math.clamp((o.value() - p[0]) / sigma, -Weigher.FAR, Weigher.FAR);
     return new Fit(-Math.log(sigma) - 0.5 * z * z, z * z);
   }
@@ -171,8 +171,7 @@ final class LooseReadings {
   private Span span(Place place) {
     if (place.equals(Place.DISPLAY)) {
       double a = weigher.display(Fault.NONE, 0);
-      double b =
-          weigher.display(Fault.NONE, subject.channel().converter().reference().number());
+      double b = weigher.display(Fault.NONE, subject.channel().converter().reference().number());
       Span w = subject.channel().definition().working();
       // Where an end of the converter has no reading the working range is all that is known.
       if (!Double.isFinite(a) || !Double.isFinite(b)) return w;
@@ -196,6 +195,13 @@ final class LooseReadings {
     return new Fit(top + Math.log(sum), misfit);
   }
 
+  private double sigma(Observation o, double predicted) {
+    double own = weigher.sigma(o, predicted);
+    return o.place().equals(Place.DISPLAY)
+        ? Math.hypot(own, weigher.beyond(o, predicted))
+        : own;
+  }
+
   /** What a broken signal wire shows. */
   private Fit broken(Observation o) {
     Fault open =
@@ -208,7 +214,7 @@ final class LooseReadings {
     if (p.floats()) return anything(o);
     double v = weigher.shown(p, o.place(), open)[0];
     if (Double.isNaN(v)) return anything(o);
-    double sigma = weigher.sigma(o, v);
+    double sigma = sigma(o, v);
     double z = Math.clamp((o.value() - v) / sigma, -Weigher.FAR, Weigher.FAR);
     return new Fit(-Math.log(sigma) - 0.5 * z * z, z * z);
   }
@@ -260,7 +266,7 @@ final class LooseReadings {
       double off = weigher.sigma(v, v.value());
       double beside = weigher.display(Fault.NONE, v.value() + off);
       if (Double.isNaN(shown) || Double.isNaN(beside)) continue;
-      double sigma = Math.hypot(weigher.sigma(o, shown), beside - shown);
+      double sigma = Math.hypot(sigma(o, shown), beside - shown);
       double z = Math.clamp((o.value() - shown) / sigma, -Weigher.FAR, Weigher.FAR);
       return new Fit(-Math.log(sigma) - 0.5 * z * z, z * z);
     }

@@ -12,6 +12,7 @@ import nocking.wiring.Place;
  */
 public record Ranking(List<Observation> observations, List<Explanation> explanations) {
   private static final double MUCH = 0.1;
+  private static final double IN_QUESTION = 1e-4;
 
   public Explanation best() {
     return explanations.getFirst();
@@ -40,7 +41,8 @@ public record Ranking(List<Observation> observations, List<Explanation> explanat
 
   /** True when none of the faults explains what was seen. */
   public boolean noneFits() {
-    return !observations.isEmpty() && explanations.stream().noneMatch(Explanation::fits);
+    return !observations.isEmpty() && explanations.stream()
+            .noneMatch(e -> e.probability() > IN_QUESTION && e.fits());
   }
 
   /** The explanations worth showing: those that together leave less than one part in a thousand. */

@@ -11,6 +11,7 @@ import nocking.fault.FaultCatalogue;
 import nocking.fault.FaultMatrix;
 import nocking.fault.Subject;
 import nocking.quantity.Span;
+import nocking.weighing.FaultKind;
 import nocking.weighing.Meter;
 import nocking.weighing.Weighing;
 import nocking.wiring.Place;
@@ -39,6 +40,9 @@ final class Weigher {
   /** Logarithm of the weight, below the likeliest, from which a degree is not solved again. */
   private static final double OUT_OF_QUESTION = 12;
 
+  /** Share of the range by which a display lies outside before nothing exact is said of it. */
+  private static final double OUTSIDE = 0.05;
+
   private static final int CLOSER = 24;
   private static final double GOLDEN = (Math.sqrt(5) - 1) / 2;
 
@@ -46,6 +50,9 @@ final class Weigher {
   private static final double OHM_DECADES = Math.log(1e9);
 
   private static final double SLIP_DECADES = Math.log(1e6);
+  /** Numbers are no larger than this, so that they can be squared. */
+  private static final double LARGEST = 1e150;
+
   private static final double WIDEST_AMPERES = 0.025;
 
   /** How often a reading jumps that floats, that hangs on a bad contact, or else. */
@@ -53,7 +60,7 @@ final class Weigher {
 
   private static final double CONTACT_JUMPS = 0.7;
   private static final double UNLISTED_JUMPS = 0.1;
-  private static final double STEADY_JUMPS = 0.005;
+  private static final double STEADY_JUMPS = 0.001;
 
   private final Subject subject;
   private final Meter meter;
@@ -396,7 +403,11 @@ final class Weigher {
         return;
       }
       double[][] p = predict(h, column, o.place(), fractions, solved);
-      if (o.place().equals(Place.DISPLAY)) turnIntoDisplay(hypothesis, fractions, p);
+      boolean display = o.place().equals(Place.DISPLAY);
+      // A slip makes any number of one inside the range, and an exact one.
+      boolean slipped = slips(hypothesis.fault().kind());
+      double[] sound = display && slipped ? soundDisplays(p[0]) : null;
+      if (display) turnIntoDisplay(hypothesis, fractions, p);
       var departure = new double[COMMON];
       for (int i = 0; i < n; i++) {
         double value = p[0][i];
@@ -406,6 +417,7 @@ final class Weigher {
           continue;
         }
         double sigma = Math.hypot(sigma(o, value), p[3][i]);
+        if (display) sigma = Math.hypot(sigma, beyond(o, slipped ? sound[i] : value));
         double r = Math.clamp((o.value() - value) / sigma, -FAR, FAR);
         departure[0] = number(p[1][i]) / sigma;
         departure[1] = number(p[2][i]) / sigma;
@@ -456,6 +468,35 @@ final class Weigher {
     }
   }
 
+  private static boolean slips(FaultKind kind) {
+    return switch (kind) {
+      case DECIMAL, WRONG_UNIT, GAUGE_ABSOLUTE, RMS_PEAK -> true;
+      default -> false;
+    };
+  }
+
+  /** What a receiver with sound numbers shows for volts. */
+  private double[] soundDisplays(double[] volts) {
+    double[] shown = new double[volts.length];
+    for (int i = 0; i < shown.length; i++) shown[i] = display(Fault.NONE, volts[i]);
+    return shown;
+  }
+
+  /**
+   * Standard uncertainty of a display outside its range: some receivers hold the end, some go on,
+   * some by another slope. All that counts is that it is outside on the same side.
+   */
+  double beyond(Observation o, double predicted) {
+    double seen = o.value();
+    Span w = subject.channel().definition().working();
+    double outside = OUTSIDE * w.width();
+    boolean high = predicted > w.high() + outside && seen > w.high() + outside / 2;
+    boolean low = predicted < w.low() - outside && seen < w.low() - outside / 2;
+    if (!high && !low) return 0;
+    double end = high ? w.high() : w.low();
+    return Math.max(Math.abs(predicted - end), Math.abs(seen - end));
+  }
+
   /** A floating input: anything between its ends is equally likely. */
   private double floatingLog(Observation o, Span volts, Fault fault) {
     double width = volts.width();
@@ -475,7 +516,7 @@ final class Weigher {
           case DISPLAY -> {
             // A slip takes a number to any size: far outside every decade is as likely.
             Span w = subject.channel().definition().working();
-            yield Math.max(3 * w.width(), SLIP_DECADES * Math.abs(o.value() - w.middle()));
+            yield Math.max(3 * w.width(), SLIP_DECADES * Math.min(LARGEST, Math.abs(o.value() - w.middle())));
           }
           case OHMS_AT_SENSOR, OHMS_AT_RECEIVER -> Math.max(1, Math.abs(o.value())) * OHM_DECADES;
           case LOOP_CURRENT -> WIDEST_AMPERES;

@@ -84,7 +84,7 @@ public record Fault(
       case SUPPLY_LOW, SUPPLY_HIGH ->
           "by " + Numbers.significant(100 * Math.abs(1 - severity), 2) + " %";
       case GROUND_OFFSET -> sign(severity) + Numbers.engineering(Math.abs(severity), "V", 2);
-      case SENSOR_DRIFT, PART_DRIFT -> "×" + Numbers.significant(severity, 3);
+      case SENSOR_DRIFT, PART_DRIFT, REFERENCE_SCALE -> "×" + Numbers.significant(severity, 3);
       case SENSOR_OFFSET, REFERENCE_OFF ->
           "by "
               + sign(severity)

@@ -202,6 +202,7 @@ public final class FaultCatalogue {
   private void measuring() {
     add(NOT_ENABLED);
     add(REFERENCE_OFF);
+    add(REFERENCE_SCALE);
     Unit own = subject.channel().unit();
     for (Unit u : otherUnits()) {
       String what = u.symbol() + " taken for " + own.symbol();

@@ -41,6 +41,7 @@ public final class FaultMatrix {
           FaultKind.INTERMITTENT,
           FaultKind.NOT_ENABLED,
           FaultKind.REFERENCE_OFF,
+          FaultKind.REFERENCE_SCALE,
           FaultKind.REFERENCE_UNIT,
           FaultKind.METER_PREFIX,
           FaultKind.UNLISTED);

@@ -144,6 +144,7 @@ final class FaultyCircuit {
   private double truly(double x) {
     return switch (fault.kind()) {
       case REFERENCE_OFF -> x + fault.severity() * subject.channel().definition().working().width();
+      case REFERENCE_SCALE -> x * fault.severity();
       case REFERENCE_UNIT -> fault.unit().convert(x, subject.channel().unit());
       case MIRRORED -> {
         Span w = subject.channel().definition().working();

@@ -48,7 +48,10 @@ final class FloatingSignal implements Rule {
     if (differential || pull.isEmpty()) return Optional.of(f);
     String ohms = Numbers.compact(pull.get(), "Ω", 3);
     return Optional.of(
-        f.with(new Fix("Fit a pull-down of %s".formatted(ohms), c -> held(c, matrix.pullAt(), pull.get()))));
+        f.with(
+            new Fix(
+                "Fit a pull-down of %s".formatted(ohms),
+                c -> held(c, matrix.pullAt(), pull.get()))));
   }
 
   private static Channel held(Channel c, int stage, double ohms) {

@@ -46,6 +46,7 @@ public enum FaultKind {
   COLD_JUNCTION("cold junction ignored", Family.NUMBERS, 2),
   NOT_ENABLED("the input is not enabled", Family.NUMBERS, 1),
   REFERENCE_OFF("the reference is off", Family.MEASURING, 1, Scale.CUBIC, -0.3, 0.3),
+  REFERENCE_SCALE("the reference's scale is off", Family.MEASURING, 1, Scale.LINEAR, 0.6, 1.6),
   REFERENCE_UNIT("the reference is read in another unit", Family.MEASURING, 0.4),
   METER_PREFIX("a meter reading slipped by a prefix", Family.MEASURING, 0.7),
   UNLISTED("something that is not on this list", Family.UNLISTED, 3);
