@@ -71,6 +71,8 @@ final class Weigher {
   private final double nudge;
   private final double rail;
   private final double count;
+  private List<Observation> lastSeen;
+  private List<Posterior> last;
   private final Map<Double, Column> columns = new HashMap<>();
 
   Weigher(Subject subject, Weighing weighing) {
@@ -119,6 +121,7 @@ final class Weigher {
 
   /** Every hypothesis weighed against what was seen. */
   List<Posterior> weigh(List<Observation> seen) {
+    if (seen.equals(lastSeen)) return last;
     var list = new ArrayList<Posterior>();
     for (int h = 0; h < hypotheses.size(); h++) list.add(roughly(h, seen));
     double top = Double.NEGATIVE_INFINITY;
@@ -126,7 +129,9 @@ final class Weigher {
     for (int h = 0; h < list.size(); h++) {
       if (list.get(h).logWeight() > top - OUT_OF_QUESTION) list.set(h, exactly(list.get(h), seen));
     }
-    return list;
+    last = List.copyOf(list);
+    lastSeen = List.copyOf(seen);
+    return last;
   }
 
   /** One hypothesis weighed against what was seen, its likeliest degree solved. */
@@ -159,18 +164,21 @@ final class Weigher {
     }
   }
 
-  /** Floating inputs and bad contacts jump; what drifted or is open for good does not. */
+  /**
+   * Floating inputs and bad contacts jump; what drifted or is open for good does not. A reading that
+   * is entered as a steady one may not have been looked at for long and says nothing.
+   */
   private double jumpLog(Hypothesis h, List<Observation> seen) {
     double log = 0;
     for (Observation o : seen) {
+      if (!o.jumps()) continue;
       double p =
           switch (h.fault().kind()) {
             case UNLISTED -> UNLISTED_JUMPS;
             case INTERMITTENT -> LooseReadings.touched(o.place()) ? CONTACT_JUMPS : STEADY_JUMPS;
             default -> floats(h, o) ? FLOATING_JUMPS : STEADY_JUMPS;
           };
-      // A steady reading is entered as one without a word; only a jump was looked at.
-      if (o.jumps()) log += Math.log(p);
+      log += Math.log(p);
     }
     return log;
   }

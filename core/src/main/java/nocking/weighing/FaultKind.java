@@ -7,7 +7,7 @@ package nocking.weighing;
  * the bench that the technician may change, not a statistic.
  */
 public enum FaultKind {
-  NONE("nothing is wrong", Family.NONE, 2),
+  NONE("nothing is wrong", Family.NONE, 3),
   SUPPLY_DEAD("supply dead", Family.WIRE, 1.5),
   SUPPLY_OPEN("supply wire open", Family.WIRE, 3),
   /** Graded by what the sensor draws, where its card does not say that. */

@@ -28,8 +28,10 @@ import org.junit.jupiter.api.Test;
  * on the list is true.
  */
 class OtherCircuitsTest {
-  private static final int SINGLE = 300;
-  private static final int OUTSIDE = 200;
+  /** A thousand and two hundred with -Dnocking.cases=1000 -Dnocking.outside=200. */
+  private static final int SINGLE = Integer.getInteger("nocking.cases", 200);
+
+  private static final int OUTSIDE = Integer.getInteger("nocking.outside", 100);
   private static final int MEASUREMENTS = 4;
   private static final double CONFIDENT = 0.9;
 
