@@ -37,6 +37,7 @@ class ArchitectureTest {
           "channel",
           "fault",
           "diagnosis",
+          "misfit",
           "finding",
           "analysis");
 

@@ -33,6 +33,7 @@ import nocking.fit.FitModel;
 import nocking.fit.Judgement;
 import nocking.fit.Recommendation;
 import nocking.fit.Samples;
+import nocking.misfit.PointsMisfit;
 import nocking.path.PathCircuit;
 import nocking.path.ReadOut;
 import nocking.path.SensorCurve;
@@ -79,6 +80,7 @@ public final class Analysis implements Evidence {
   private final Lazy<Optional<FaultMatrix>> faults = new Lazy<>(() -> ofCircuit(FaultMatrix::of));
   private final Lazy<Optional<FaultMatrix>> brokenWires =
       new Lazy<>(() -> ofCircuit(FaultMatrix::ofWires));
+  private final Lazy<Optional<PointsMisfit>> misfit = new Lazy<>(this::contradiction);
   private final Lazy<Integer> decimals = new Lazy<>(this::justifiedDecimals);
 
   private Analysis(Channel channel, List<SensorCard> cards) {
@@ -141,6 +143,20 @@ public final class Analysis implements Evidence {
   @Override
   public Optional<String> pathProblem() {
     return compilation.get().problem;
+  }
+
+  @Override
+  public Optional<PointsMisfit> misfit() {
+    return misfit.get();
+  }
+
+  private Optional<PointsMisfit> contradiction() {
+    try {
+      return path().flatMap(p -> PointsMisfit.of(channel, p, cards));
+    } catch (QuantityException | AlgebraException e) {
+      // A design that cannot be varied has nothing to say of what would explain the points.
+      return Optional.empty();
+    }
   }
 
   /** The design equation as a curve. */

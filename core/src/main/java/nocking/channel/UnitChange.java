@@ -44,7 +44,7 @@ public final class UnitChange {
   }
 
   /** A sensor with its numbers in another unit of the same dimension; else as it is. */
-  static Sensor sensor(Sensor sensor, Unit from, Unit to) {
+  public static Sensor sensor(Sensor sensor, Unit from, Unit to) {
     return from.dimension().equals(to.dimension()) && !from.equals(to)
         ? new UnitChange(from, to).sensor(sensor)
         : sensor;

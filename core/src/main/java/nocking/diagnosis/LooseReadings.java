@@ -197,9 +197,7 @@ final class LooseReadings {
 
   private double sigma(Observation o, double predicted) {
     double own = weigher.sigma(o, predicted);
-    return o.place().equals(Place.DISPLAY)
-        ? Math.hypot(own, weigher.beyond(o, predicted))
-        : own;
+    return o.place().equals(Place.DISPLAY) ? Math.hypot(own, weigher.beyond(o, predicted)) : own;
   }
 
   /** What a broken signal wire shows. */

@@ -41,8 +41,8 @@ public record Ranking(List<Observation> observations, List<Explanation> explanat
 
   /** True when none of the faults explains what was seen. */
   public boolean noneFits() {
-    return !observations.isEmpty() && explanations.stream()
-            .noneMatch(e -> e.probability() > IN_QUESTION && e.fits());
+    return !observations.isEmpty()
+        && explanations.stream().noneMatch(e -> e.probability() > IN_QUESTION && e.fits());
   }
 
   /** The explanations worth showing: those that together leave less than one part in a thousand. */

@@ -50,6 +50,7 @@ final class Weigher {
   private static final double OHM_DECADES = Math.log(1e9);
 
   private static final double SLIP_DECADES = Math.log(1e6);
+
   /** Numbers are no larger than this, so that they can be squared. */
   private static final double LARGEST = 1e150;
 
@@ -165,8 +166,8 @@ final class Weigher {
   }
 
   /**
-   * Floating inputs and bad contacts jump; what drifted or is open for good does not. A reading that
-   * is entered as a steady one may not have been looked at for long and says nothing.
+   * Floating inputs and bad contacts jump; what drifted or is open for good does not. A reading
+   * that is entered as a steady one may not have been looked at for long and says nothing.
    */
   private double jumpLog(Hypothesis h, List<Observation> seen) {
     double log = 0;
@@ -524,7 +525,8 @@ final class Weigher {
           case DISPLAY -> {
             // A slip takes a number to any size: far outside every decade is as likely.
             Span w = subject.channel().definition().working();
-            yield Math.max(3 * w.width(), SLIP_DECADES * Math.min(LARGEST, Math.abs(o.value() - w.middle())));
+            yield Math.max(
+                3 * w.width(), SLIP_DECADES * Math.min(LARGEST, Math.abs(o.value() - w.middle())));
           }
           case OHMS_AT_SENSOR, OHMS_AT_RECEIVER -> Math.max(1, Math.abs(o.value())) * OHM_DECADES;
           case LOOP_CURRENT -> WIDEST_AMPERES;

@@ -6,12 +6,15 @@ import nocking.channel.WorkStep;
 import nocking.fit.Fit;
 import nocking.quantity.Numbers;
 
-/** The design reads off by the same amount everywhere: a ground or zero error. */
+/**
+ * The design reads off by the same amount everywhere, inside the tolerance: a ground or zero error.
+ * What is outside the tolerance is weighed against every other cause by {@link PointsContradict}.
+ */
 final class ConstantOffset implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    if (e.path().isEmpty()) return Stream.empty();
+    if (e.path().isEmpty() || e.misfit().isPresent()) return Stream.empty();
     return e.fit("design").stream()
         .filter(f -> f.errors().length >= 3 && constant(e, f.errors()))
         .map(f -> finding(e, f));

@@ -12,6 +12,7 @@ import nocking.fault.PinExpectation;
 import nocking.fault.Subject;
 import nocking.fit.Curve;
 import nocking.fit.Fit;
+import nocking.misfit.PointsMisfit;
 import nocking.path.PathCircuit;
 import nocking.path.SensorCurve;
 import nocking.path.SignalPath;
@@ -34,6 +35,9 @@ public interface Evidence {
 
   /** Volts at the converter for a reference point's mean reading. */
   double volts(ReferencePoint point);
+
+  /** How the points depart from the design and what would explain it; empty where they agree. */
+  Optional<PointsMisfit> misfit();
 
   /** Judged models, the design equation among them. */
   List<Fit> fits();

@@ -8,6 +8,8 @@ import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.channel.WorkStep;
 import nocking.element.Measurand;
+import nocking.misfit.Cause;
+import nocking.misfit.PointsMisfit;
 import nocking.path.SignalPath;
 import nocking.points.ReferencePoint;
 import nocking.quantity.QuantityException;
@@ -34,6 +36,12 @@ final class SimilarCard implements Rule {
   public Stream<Finding> examine(Evidence e) {
     List<ReferencePoint> points = e.channel().points().counting();
     if (e.path().isEmpty() || e.cards().isEmpty()) return Stream.empty();
+    boolean card =
+        e.misfit()
+            .flatMap(PointsMisfit::clear)
+            .filter(k -> k.kind() == Cause.Kind.CARD)
+            .isPresent();
+    if (!card) return Stream.empty();
     if (points.stream().map(p -> p.applied().number()).distinct().count() < LEAST_POINTS) {
       return Stream.empty();
     }

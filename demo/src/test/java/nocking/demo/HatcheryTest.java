@@ -61,7 +61,7 @@ class HatcheryTest {
 
   @Test
   void oxygenShowsWhatTwoPointsLeave() {
-    assertThat(rules("OX-D1")).containsExactly("mid-span");
+    assertThat(rules("OX-D1")).containsExactly("gain-error", "mid-span");
   }
 
   @Test
@@ -78,7 +78,7 @@ class HatcheryTest {
     assertThat(rules("HD-L1")).isEmpty();
     assertThat(rules("SG-P1")).containsExactly("loading", "fault-limits", "backwards");
     assertThat(rules("FD-S1")).containsExactly("converter-use", "band-travel");
-    assertThat(rules("FH-W1")).containsExactly("floating-signal", "constant-offset");
+    assertThat(rules("FH-W1")).containsExactly("constant-offset", "floating-signal");
     assertThat(rules("AE-V1")).containsExactly("converter-use");
     assertThat(rules("PD-Q1")).isEmpty();
     assertThat(rules("GV-P1")).containsExactly("loading");

@@ -95,8 +95,7 @@ class OtherCircuitsTest {
                     Explanation e = f.ranking.explanations().get(i);
                     if (named(e, f, List.of(b))) {
                       boolean alone =
-                          names(e.fault(), b)
-                              && f.engine.indistinguishable(e, f.ranking).isEmpty();
+                          names(e.fault(), b) && f.engine.indistinguishable(e, f.ranking).isEmpty();
                       return new Outcome(f.what, i, alone, f.measurements);
                     }
                   }
@@ -148,8 +147,7 @@ class OtherCircuitsTest {
                       double off = (plant.random().nextBoolean() ? 1 : -1) * 0.15;
                       double width = plant.at(1) - plant.at(0);
                       boolean slope = plant.random().nextBoolean();
-                      plant.misread(
-                          x -> slope ? x + off * (x - plant.at(0)) : x + off * width);
+                      plant.misread(x -> slope ? x + off * (x - plant.at(0)) : x + off * width);
                       kinds.add(slope ? FaultKind.REFERENCE_SCALE : FaultKind.REFERENCE_OFF);
                     }
                     case 2 -> {
@@ -159,8 +157,7 @@ class OtherCircuitsTest {
                     }
                     case 3 ->
                         truth.add(
-                            new Broken(
-                                Break.SUPPLY_HIGH, "", 1.15 + plant.random().nextDouble()));
+                            new Broken(Break.SUPPLY_HIGH, "", 1.15 + plant.random().nextDouble()));
                     default ->
                         truth.add(
                             new Broken(
@@ -181,20 +178,27 @@ class OtherCircuitsTest {
                           || f.engine.indistinguishable(top, f.ranking).stream()
                               .anyMatch(o -> kinds.contains(o.fault().kind()));
                   return new Claim(
-                      f.what + " " + f.ranking.observations().stream().map(o -> o.place().key() + "@" + o.at() + "=" + o.value()).toList(),
-                      top.fault().says(), top.probability(), !right && top.fits());
+                      f.what
+                          + " "
+                          + f.ranking.observations().stream()
+                              .map(o -> o.place().key() + "@" + o.at() + "=" + o.value())
+                              .toList(),
+                      top.fault().says(),
+                      top.probability(),
+                      !right && top.fits());
                 })
             .filter(c -> c != null)
             .limit(OUTSIDE)
             .toList();
-    List<Claim> wrong =
-        all.stream().filter(c -> c.untrue && c.probability >= CONFIDENT).toList();
+    List<Claim> wrong = all.stream().filter(c -> c.untrue && c.probability >= CONFIDENT).toList();
     double share = share(wrong.size(), all.size());
-    System.out.printf("Outside the model: %d, surely and wrongly named %.1f %%%n", all.size(), share);
+    System.out.printf(
+        "Outside the model: %d, surely and wrongly named %.1f %%%n", all.size(), share);
     Map<String, Long> by =
         wrong.stream()
             .collect(
-                Collectors.groupingBy(c -> c.what.substring(0, 1), TreeMap::new, Collectors.counting()));
+                Collectors.groupingBy(
+                    c -> c.what.substring(0, 1), TreeMap::new, Collectors.counting()));
     System.out.println("  by kind: " + by);
     wrong.stream().limit(30).forEach(c -> System.out.println("  " + c));
     assertThat(all).hasSize(OUTSIDE);

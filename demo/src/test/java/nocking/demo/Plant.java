@@ -224,12 +224,7 @@ final class Plant {
               .withStages(
                   List.of(
                       new DifferenceAmp(
-                          v(r[0]),
-                          v(r[1]),
-                          v((a + b) / 2),
-                          v(reference / 2),
-                          v(0),
-                          v(reference))))
+                          v(r[0]), v(r[1]), v((a + b) / 2), v(reference / 2), v(0), v(reference))))
               .withWiring(WirePlan.of(own, three));
       case THERMISTOR -> {
         var rows = new ArrayList<TablePoint>();
@@ -244,9 +239,7 @@ final class Plant {
             .withWiring(WirePlan.DEFAULT.withSharedReference(true));
       }
       case SLIDER ->
-          c.withSensor(
-                  new Potentiometer(
-                      v(low), v(high), v(a), v(b), v(supply), v(r[2]), v(0)))
+          c.withSensor(new Potentiometer(v(low), v(high), v(a), v(b), v(supply), v(r[2]), v(0)))
               .withStages(List.of(new SeriesResistor(v(r[0])), InputPull.toGround(v(r[1]))))
               .withConverter(Converter.of(bits, 5))
               .withWiring(WirePlan.DEFAULT.withSharedReference(true));
@@ -424,12 +417,10 @@ final class Plant {
     return stages(n, all);
   }
 
-  private void sensor(
-      Netlist n, List<Broken> all, double given, double volts, String probed) {
+  private void sensor(Netlist n, List<Broken> all, double given, double volts, String probed) {
     boolean dead =
         is(all, Break.SUPPLY_OPEN) || is(all, Break.GROUND_OPEN) || is(all, Break.SUPPLY_DEAD);
-    boolean shorted =
-        is(all, Break.SIGNAL_TO_GROUND) || is(all, Break.SIGNAL_TO_SUPPLY);
+    boolean shorted = is(all, Break.SIGNAL_TO_GROUND) || is(all, Break.SIGNAL_TO_SUPPLY);
     double behind = source == 0 ? shorted ? 100 : 0.01 : source;
     switch (family) {
       case RATIO_DIVIDER -> {
@@ -466,8 +457,7 @@ final class Plant {
         n.r("TP1", "0", r[0]);
         Map<String, Double> v = n.solve();
         v.put("TP2", v.get("TP1"));
-        double out =
-            amplified(v.get("TP1"), 0, part(all, "2 Rf", r[1]), part(all, "2 Rg", r[2]));
+        double out = amplified(v.get("TP1"), 0, part(all, "2 Rf", r[1]), part(all, "2 Rg", r[2]));
         v.put("TP3", out);
         return v;
       }
@@ -512,9 +502,7 @@ final class Plant {
     double volts = solve(x, now, fed, "").get(lastNode());
     double of = referenceVolts();
     double share =
-        shared()
-            ? fed * degree(now, Break.SUPPLY_LOW, 1) * degree(now, Break.SUPPLY_HIGH, 1)
-            : 1;
+        shared() ? fed * degree(now, Break.SUPPLY_LOW, 1) * degree(now, Break.SUPPLY_HIGH, 1) : 1;
     double code = Math.floor(volts / (of * share) * (1 << bits));
     double read = (Math.clamp(code, 0, (1 << bits) - 1) + 0.5) * of / (1 << bits);
     double shown = lookUp(read);
