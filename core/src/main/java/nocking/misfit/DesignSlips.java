@@ -112,11 +112,28 @@ final class DesignSlips {
       for (double standard : standards) {
         if (Math.abs(standard / now - 1) < 1e-9) continue;
         double[] left = with(Map.of(s, standard));
-        list.add(constant(s, ref, standard, prior * STANDARD / 20, left, true));
+        if (!allowed(ref.field(), standard)) continue;
+        double printed = prior * STANDARD / printed(ref.field());
+        list.add(constant(s, ref, standard, printed, left, true));
       }
       double log = Math.log(prior * (1 - STANDARD)) + best.occam();
+      if (!allowed(ref.field(), value)) continue;
       list.add(constant(s, ref, value, Math.exp(log), best.left(), false));
     }
+  }
+
+  private static boolean allowed(Field f, double value) {
+    var p = f.parameter();
+    return value >= p.least() && value <= p.most() && value > p.above();
+  }
+
+  /** How many values such a part is usually printed with, over the range that is searched. */
+  private static double printed(Field f) {
+    return switch (f.parameter().unit()) {
+      case "ohm" -> 72;
+      case "V" -> VOLTS.length;
+      default -> 270;
+    };
   }
 
   private Cause constant(

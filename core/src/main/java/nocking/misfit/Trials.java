@@ -1,5 +1,6 @@
 package nocking.misfit;
 
+import java.util.Arrays;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.UnaryOperator;
@@ -10,6 +11,10 @@ import nocking.quantity.Span;
 /** Holds what a cause would make of points and design against one another. */
 final class Trials {
   private static final int LOOKS = 160;
+
+  /** Share of the working range that points usually cover. */
+  private static final double USUALLY_COVERED = 0.4;
+
   private static final double GOLDEN = (Math.sqrt(5) - 1) / 2;
   private static final double LOG_NONE_PRIOR = Math.log(0.2);
 
@@ -117,12 +122,38 @@ final class Trials {
       int[] points,
       UnaryOperator<Channel> remedy,
       String label) {
+    return cause(kind, says, prior, readings.applied(), left, points, remedy, label);
+  }
+
+  /**
+   * A cause with what it leaves.
+   *
+   * @param applied what would then have been applied; points are taken over the whole range, not in
+   *     a hundredth of it
+   */
+  Cause cause(
+      Cause.Kind kind,
+      String says,
+      double prior,
+      double[] applied,
+      double[] left,
+      int[] points,
+      UnaryOperator<Channel> remedy,
+      String label) {
+    double width = channel.definition().working().width();
+    double covered =
+        applied.length < 2
+            ? 1
+            : (Arrays.stream(applied).max().orElseThrow()
+                    - Arrays.stream(applied).min().orElseThrow())
+                / width;
+    double usual = Math.clamp(covered / USUALLY_COVERED, 1e-6, 1);
     return new Cause(
         kind,
         says,
         worst(left),
         fits(left, 0),
-        Math.log(prior) + log(left),
+        Math.log(prior * usual) + log(left),
         points,
         Optional.ofNullable(remedy),
         label);
