@@ -60,8 +60,8 @@ public record SensorSwap(List<Row> rows, String problem) {
     var rows = new ArrayList<Row>();
     SignalPath before = now.path().get();
     SignalPath after = then.path().get();
-    add(rows, "at rest", d.restOrLow(), before, after, reads);
-    if (d.restOrLow() != d.working().low()) {
+    add(rows, "at rest", channel.rest(), before, after, reads);
+    if (channel.rest() != d.working().low()) {
       add(rows, "start", d.working().low(), before, after, reads);
     }
     add(rows, "middle", d.working().middle(), before, after, reads);

@@ -10,6 +10,7 @@ import nocking.converter.Converter;
 import nocking.element.Element;
 import nocking.element.Field;
 import nocking.points.PointSet;
+import nocking.quantity.Dimension;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
@@ -113,6 +114,24 @@ public record Channel(
 
   public Channel withDefinition(Definition v) {
     return changed(d -> d.definition = v);
+  }
+
+  /**
+   * The quantity at rest: what the definition says, for an absolute pressure the ambient one, else
+   * the low end of the working range.
+   */
+  public double rest() {
+    if (definition.rest() != null) return definition.rest().number();
+    boolean absolute =
+        Boolean.FALSE.equals(definition.gauge()) && unit().dimension().equals(Dimension.PRESSURE);
+    double ambient =
+        absolute
+            ? Unit.of("kPa").convert(surroundings().atmosphere().number(), unit())
+            : Double.NaN;
+    boolean known =
+        absolute
+            && (sensor == null || sensor.known(unit()).map(k -> k.contains(ambient)).orElse(true));
+    return known ? ambient : definition.low().number();
   }
 
   /** The same channel with its definition changed. */

@@ -16,7 +16,8 @@ import nocking.quantity.Value;
  * @param low start of the working range
  * @param high end of the working range, above {@code low}
  * @param tolerance largest error that is still good; null when none is stated
- * @param rest quantity at rest, for the check after power; null for the range's low end
+ * @param rest quantity at rest, for the check after power; null for what {@link Channel#rest()}
+ *     says
  * @param pivot input that is wanted at the virtual ground or mid-scale; null when none is
  * @param hazards what can hurt someone here
  */
@@ -59,10 +60,6 @@ public record Definition(
   /** Tolerance, or NaN when none is stated. */
   public double toleranceOrNaN() {
     return tolerance == null ? Double.NaN : tolerance.number();
-  }
-
-  public double restOrLow() {
-    return rest == null ? low.number() : rest.number();
   }
 
   public Definition withTag(String v) {

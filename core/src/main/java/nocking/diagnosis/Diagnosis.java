@@ -61,7 +61,7 @@ public final class Diagnosis {
    * ground of the wire plan is the sensor's, read against the receiver's.
    */
   public static List<Seen> ofPins(Channel c) {
-    Value rest = c.definition().rest() == null ? c.definition().low() : c.definition().rest();
+    Value rest = c.definition().rest() == null ? Value.of(c.rest()) : c.definition().rest();
     var list = new ArrayList<Seen>();
     for (Pin p : c.wiring().pins()) {
       if (p.measured() == null) continue;

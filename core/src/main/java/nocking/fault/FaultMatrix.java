@@ -103,8 +103,7 @@ public final class FaultMatrix {
 
   /** Where this channel can be measured, the display first. */
   public static List<Place> places(Subject subject) {
-    FaultyPath sound =
-        FaultyPath.of(subject, Fault.NONE, subject.channel().definition().restOrLow());
+    FaultyPath sound = FaultyPath.of(subject, Fault.NONE, subject.channel().rest());
     Signal signal = subject.sensor().signal();
     var list = new ArrayList<Place>();
     list.add(Place.DISPLAY);
@@ -163,7 +162,7 @@ public final class FaultMatrix {
       if (band.below(v.value()) || band.above(v.value())) outside++;
     }
     boolean shown = shownLow <= shownHigh;
-    FaultyPath rest = FaultyPath.of(subject, f, subject.channel().definition().restOrLow());
+    FaultyPath rest = FaultyPath.of(subject, f, subject.channel().rest());
     var readings = new ArrayList<FaultyPath.Reading>();
     for (Place p : places) readings.add(rest.read(p, NO_METER));
     FaultRow.Verdict verdict = verdict(floats, outside, worst);
@@ -223,7 +222,7 @@ public final class FaultMatrix {
   /** What an open ground shows hangs on what the sensor draws, which its card may not say. */
   private String hangsOnSupplyCurrent(Fault f, Span span) {
     Span possible = subject.supplied().possible();
-    double rest = subject.channel().definition().restOrLow();
+    double rest = subject.channel().rest();
     double least = FaultyPath.of(subject, f.withSeverity(possible.low()), rest).converter().value();
     double most = FaultyPath.of(subject, f.withSeverity(possible.high()), rest).converter().value();
     if (!(Math.abs(most - least) > band.room())) return "";
@@ -243,7 +242,7 @@ public final class FaultMatrix {
    */
   public Optional<Double> pull() {
     Fault open = Fault.of(FaultKind.SIGNAL_OPEN);
-    double rest = subject.channel().definition().restOrLow();
+    double rest = subject.channel().rest();
     if (!FaultyPath.of(subject, open, rest).converter().floats()) return Optional.empty();
     for (double decade = 1e4; decade < 1e7; decade *= 10) {
       for (double step : PreferredSeries.E12.decade()) {

@@ -59,7 +59,7 @@ public record PairExpectation(int first, int second, String name, double ohms, S
     Sensor sensor = s.sensor();
     if (sensor instanceof Potentiometer) return TRACK_WITHIN;
     if (sensor instanceof StrainBridge) return ELEMENT_WITHIN;
-    double rest = s.channel().definition().restOrLow();
+    double rest = s.channel().rest();
     double tolerance = NormalBand.of(s).tolerance();
     double r = s.output(sensor, rest);
     double moved =
@@ -71,7 +71,7 @@ public record PairExpectation(int first, int second, String name, double ohms, S
 
   /** Ohms between two pins of the sensor and its cable; NaN where electronics stand between. */
   private static double ohms(Subject s, Function a, Function b) {
-    double rest = s.channel().definition().restOrLow();
+    double rest = s.channel().rest();
     var c = new Circuit();
     switch (s.sensor()) {
       case Potentiometer p -> {

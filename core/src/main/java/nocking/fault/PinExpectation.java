@@ -98,7 +98,7 @@ public record PinExpectation(
 
   private static PinExpectation node(Subject subject, String name, int pin, Place place) {
     Span w = subject.channel().definition().working();
-    double rest = subject.channel().definition().restOrLow();
+    double rest = subject.channel().rest();
     double at = read(subject, place, rest);
     double off = METER + 0.5e-2 * Math.abs(at) + PartWindows.at(subject, place, rest);
     Span window = Double.isNaN(at) ? null : window(subject, place, rest, off);

@@ -20,6 +20,9 @@ final class FaultLimits implements Rule {
   private static Stream<Finding> limits(Evidence e, FaultMatrix matrix) {
     ThresholdProposal proposal = matrix.thresholds();
     Thresholds set = e.channel().wiring().thresholds();
+    if (set == null && proposal.thresholds().isEmpty() && !proposal.hidden().isEmpty()) {
+      return Stream.of(untellable(matrix, proposal));
+    }
     if (set == null) {
       return proposal.thresholds().stream()
           .map(
@@ -49,6 +52,21 @@ final class FaultLimits implements Rule {
                     Numbers.engineering(normal.low(), "V", 3),
                     Numbers.engineering(normal.high(), "V", 3)));
     return Stream.of(proposal.thresholds().map(t -> f.with(use(t))).orElse(f));
+  }
+
+  /** A finding of its own, since a reading that looks alive is worse than none. */
+  private static Finding untellable(FaultMatrix matrix, ThresholdProposal p) {
+    Span normal = matrix.band().volts();
+    return Finding.of(
+        "faults-untold",
+        Severity.ADVICE,
+        WorkStep.WIRE,
+        "No broken wire can be told from a good reading",
+        "Good readings take %s to %s; %s read the same or nothing certain. Leave room at both ends of the converter, or hold the input with a resistor."
+            .formatted(
+                Numbers.engineering(normal.low(), "V", 3),
+                Numbers.engineering(normal.high(), "V", 3),
+                p.hidden().stream().map(r -> r.fault().name()).collect(Collectors.joining(", "))));
   }
 
   private static Fix use(Thresholds t) {

@@ -1,10 +1,17 @@
 package nocking.finding;
 
+import java.util.Locale;
+import java.util.Optional;
 import java.util.stream.Stream;
+import nocking.algebra.AlgebraException;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
+import nocking.converter.Converter;
+import nocking.element.Measurand;
 import nocking.element.Signal;
+import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 
 /** The sensor output sags under its load: the ratio alone would be wrong. */
@@ -20,7 +27,7 @@ final class LoadingMatters implements Rule {
     double loaded = e.path().get().at(at).nodes().getFirst().value();
     double free = e.sensorCurve().orElseThrow().at(at);
     double sag = 1 - loaded / free;
-    if (!(Math.abs(sag) > MATTERS)) return Stream.empty();
+    if (!(Math.abs(sag) > MATTERS)) return behind(e).stream();
     return Stream.of(
         Finding.of(
             "loading",
@@ -32,6 +39,55 @@ final class LoadingMatters implements Rule {
                     e.amount(at),
                     Numbers.engineering(loaded, "V", 4),
                     Numbers.engineering(free, "V", 4))));
+  }
+
+  /** The node behind a stage that sags most under what hangs on it. */
+  private static Optional<Finding> behind(Evidence e) {
+    Channel c = e.channel();
+    double x = e.channel().definition().high().number();
+    SignalPath path = e.path().orElseThrow();
+    double most = MATTERS;
+    int at = -1;
+    double free = Double.NaN;
+    for (int i = 0; i < c.stages().size(); i++) {
+      double loaded = path.at(x).nodes().get(i + 1).value();
+      double alone = alone(c, path, i, x);
+      double sag = Math.abs(1 - loaded / alone);
+      if (path.at(x).clipped() || !(sag > most)) continue;
+      most = sag;
+      at = i;
+      free = alone;
+    }
+    if (at < 0) return Optional.empty();
+    return Optional.of(
+        Finding.of(
+                "loading",
+                Severity.ADVICE,
+                WorkStep.CONDITION,
+                "Loading moves TP%d by %s %%".formatted(at + 2, Numbers.significant(100 * most, 2)),
+                "At %s the %s would give %s by itself and gives %s. The equation counts this."
+                    .formatted(
+                        e.amount(x),
+                        c.stages().get(at).title().toLowerCase(Locale.ROOT),
+                        Numbers.engineering(free, "V", 4),
+                        Numbers.engineering(path.at(x).nodes().get(at + 1).value(), "V", 4)))
+            .at(at));
+  }
+
+  /** Output of a stage with nothing behind it. */
+  private static double alone(Channel c, SignalPath path, int stage, double x) {
+    try {
+      SignalPath upTo =
+          SignalPath.of(
+              new Measurand(path.quantitySymbol(), c.unit()),
+              c.sensor(),
+              c.stages().subList(0, stage + 1),
+              Converter.of(c.converter().bits(), c.converter().reference(), null));
+      return upTo.at(x).output();
+    } catch (QuantityException | AlgebraException e) {
+      // A part of the path that ends in no voltage has no output of its own.
+      return Double.NaN;
+    }
   }
 
   /** Input at which the load matters most: a potentiometer is softest at its middle. */

@@ -6,7 +6,7 @@ import nocking.channel.WorkStep;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Span;
 
-/** A third of the working range has no point. */
+/** Thirds of the working range that have no point. */
 final class PointsCoverage implements Rule {
 
   @Override
@@ -14,19 +14,22 @@ final class PointsCoverage implements Rule {
     List<ReferencePoint> points = e.channel().points().counting();
     if (points.size() < 2) return Stream.empty();
     Span working = e.channel().definition().working();
-    return Stream.of("lower", "middle", "upper")
-        .filter(third -> points.stream().noneMatch(p -> inThird(working, third, p)))
-        .limit(1)
-        .map(
-            third ->
-                Finding.of(
-                    "coverage",
-                    Severity.ADVICE,
-                    WorkStep.COLLECT,
-                    "No point in the %s third".formatted(third),
-                    third.equals("middle")
-                        ? "Two ends say nothing about the error between them."
-                        : "The curve is extended there, not measured."));
+    List<String> empty =
+        Stream.of("lower", "middle", "upper")
+            .filter(third -> points.stream().noneMatch(p -> inThird(working, third, p)))
+            .toList();
+    if (empty.isEmpty()) return Stream.empty();
+    return Stream.of(
+        Finding.of(
+            "coverage",
+            Severity.ADVICE,
+            WorkStep.COLLECT,
+            empty.size() == 1
+                ? "No point in the %s third".formatted(empty.getFirst())
+                : "No point in the %s thirds".formatted(String.join(" and ", empty)),
+            empty.equals(List.of("middle"))
+                ? "Two ends say nothing about the error between them."
+                : "The curve is extended there, not measured."));
   }
 
   private static boolean inThird(Span working, String third, ReferencePoint p) {

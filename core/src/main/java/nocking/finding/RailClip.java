@@ -20,6 +20,9 @@ final class RailClip implements Rule {
 
   private static final double HEADROOM = 0.02;
 
+  /** A range narrower than one of so many steps is not looked for. */
+  private static final int LOOKS = 200;
+
   @Override
   public Stream<Finding> examine(Evidence e) {
     return e.path().stream().flatMap(p -> clips(e, p).stream());
@@ -31,28 +34,39 @@ final class RailClip implements Rule {
     for (int i = 0; i < e.channel().stages().size(); i++) {
       Optional<Span> rails = e.channel().stages().get(i).rails();
       if (rails.isEmpty()) continue;
-      for (double end : new double[] {working.low(), working.high()}) {
-        ReadOut.Node node = path.at(end).nodes().get(i + 1);
-        if (node.clipped()) {
-          findings.add(clip(e, path, i, end, node, rails.get()));
-          break;
-        }
-      }
+      boolean low = clipped(path, i + 1, working.low());
+      boolean high = clipped(path, i + 1, working.high());
+      if (low || high) findings.add(clip(e, path, i, low, high, rails.get()));
     }
     return findings;
   }
 
+  private static boolean clipped(SignalPath path, int node, double x) {
+    return path.at(x).nodes().get(node).clipped();
+  }
+
   private static Finding clip(
-      Evidence e, SignalPath path, int stage, double end, ReadOut.Node node, Span rails) {
+      Evidence e, SignalPath path, int stage, boolean low, boolean high, Span rails) {
     Span working = e.channel().definition().working();
-    double from = boundary(path, stage + 1, working, end);
-    boolean above = end == working.high();
-    String headline = "Output clips %s %s".formatted(above ? "above" : "below", e.amount(from));
+    Optional<Span> works = works(path, stage + 1, working);
+    String title = e.channel().stages().get(stage).title().toLowerCase(Locale.ROOT);
+    double end = high ? working.high() : working.low();
+    ReadOut.Node node = path.at(end).nodes().get(stage + 1);
+    String headline =
+        works.isEmpty()
+            ? "Output stands at its rail over the whole range"
+            : low && high
+                ? "Output works only between %s and %s"
+                    .formatted(e.amount(works.get().low()), e.amount(works.get().high()))
+                : "Output clips %s %s"
+                    .formatted(
+                        high ? "above" : "below",
+                        e.amount(high ? works.get().high() : works.get().low()));
     String detail =
         "At %s the %s would need %s; its rail is %s. The reading stands still there."
             .formatted(
                 e.amount(end),
-                e.channel().stages().get(stage).title().toLowerCase(Locale.ROOT),
+                title,
                 Numbers.engineering(node.wanted(), "V", 3),
                 Numbers.engineering(rails.clamp(node.wanted()), "V", 3));
     Finding f =
@@ -60,18 +74,33 @@ final class RailClip implements Rule {
     return lowerGain(e.channel(), path, stage, rails).map(f::with).orElse(f);
   }
 
-  /**
-   * Input at which the node leaves its rail, by bisection between the sound end and the bad one.
-   */
-  private static double boundary(SignalPath path, int node, Span working, double bad) {
-    double sound = bad == working.high() ? working.low() : working.high();
+  /** Part of the range in which a node keeps off its rails; empty where it nowhere does. */
+  private static Optional<Span> works(SignalPath path, int node, Span working) {
+    double first = Double.NaN;
+    double last = Double.NaN;
+    for (int i = 0; i <= LOOKS; i++) {
+      double x = working.at((double) i / LOOKS);
+      if (clipped(path, node, x)) continue;
+      if (Double.isNaN(first)) first = x;
+      last = x;
+    }
+    if (Double.isNaN(first)) return Optional.empty();
+    double step = working.width() / LOOKS;
+    double low = first == working.low() ? first : boundary(path, node, first, first - step);
+    double high = last == working.high() ? last : boundary(path, node, last, last + step);
+    return Optional.of(new Span(low, high));
+  }
+
+  /** Input at which the node comes to its rail, by bisection between a sound and a bad one. */
+  private static double boundary(SignalPath path, int node, double sound, double bad) {
+    double good = sound;
     double clipped = bad;
     for (int i = 0; i < 60; i++) {
-      double middle = (sound + clipped) / 2;
-      if (path.at(middle).nodes().get(node).clipped()) clipped = middle;
-      else sound = middle;
+      double middle = (good + clipped) / 2;
+      if (clipped(path, node, middle)) clipped = middle;
+      else good = middle;
     }
-    return clipped;
+    return good;
   }
 
   /** The largest feedback resistor with which both ends of the range stay inside the rails. */

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import nocking.Channels;
+import nocking.quantity.Value;
 import nocking.sensor.Sensor;
 import nocking.stage.Divider;
 import nocking.stage.Stage;
@@ -63,7 +64,11 @@ class BookTest {
     assertThat(d.gauge()).isTrue();
     assertThat(d.withGauge(false).withKind(QuantityKind.PRESSURE).gauge()).isFalse();
     assertThat(d.withKind(QuantityKind.LEVEL).gauge()).isNull();
-    assertThat(d.restOrLow()).isZero();
+    assertThat(A.withDefinition(d).rest()).isZero();
+    Channel absolute =
+        A.withDefinition(d.withUnit("kPa").withRange(Value.of(50), Value.of(120)).withGauge(false));
+    assertThat(absolute.rest()).as("what stands around it").isEqualTo(101.325);
+    assertThat(absolute.define(a -> a.withRest(Value.of(80))).rest()).isEqualTo(80);
     assertThat(d.toleranceOrNaN()).isNaN();
   }
 }

@@ -92,7 +92,7 @@ class RuleTest {
     Channel faulty = amp(210e3, 0.53);
     Finding f = found(faulty, "rail-clip");
     assertThat(f.severity()).isEqualTo(Severity.STOP);
-    assertThat(f.headline()).isEqualTo("Output clips below 5.07 °C");
+    assertThat(f.headline()).isEqualTo("Output works only between 5.07 °C and 12.93 °C");
     assertThat(f.item()).isZero();
     mends(faulty, "rail-clip");
     absent(Channels.incubator(), "rail-clip");

@@ -99,7 +99,7 @@ class FaultMatrixTest {
       assertThat(r.atRest()).hasSameSizeAs(m.places());
     }
     FaultRow sound = m.rows().getFirst();
-    double rest = of(tag).channel().definition().restOrLow();
+    double rest = of(tag).channel().rest();
     assertThat(sound.verdict()).as(tag).isEqualTo(FaultRow.Verdict.HARMLESS);
     assertThat(sound.shownAtRest())
         .as(tag)

@@ -81,7 +81,7 @@ class HatcheryTest {
     assertThat(rules("FH-W1")).containsExactly("constant-offset", "floating-signal");
     assertThat(rules("AE-V1")).containsExactly("converter-use");
     assertThat(rules("PD-Q1")).isEmpty();
-    assertThat(rules("GV-P1")).containsExactly("loading");
+    assertThat(rules("GV-P1")).containsExactly("loading", "faults-untold");
   }
 
   /** Water in the sluice gate's connector: what was seen of it is there, the explanation is not. */

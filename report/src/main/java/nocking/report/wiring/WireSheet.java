@@ -57,7 +57,7 @@ public final class WireSheet {
                         + a.amount(d.low().number())
                         + " … "
                         + a.amount(d.high().number())),
-                text(a.amount(d.restOrLow()))));
+                text(a.amount(c.rest()))));
     d.hazards()
         .forEach(
             h ->

@@ -117,7 +117,8 @@ public final class DefineStage implements StageView {
                 true,
                 t -> define("rest", d -> d.withRest(optional(t, d.quantityUnit()))))
             .prompt("low end")
-            .help("The quantity when nothing is done to the sensor; the low end when empty.");
+            .help(
+                "The quantity when nothing is done to the sensor; when empty the low end, for an absolute pressure the ambient one.");
     kind.setId("define-kind");
     kind.setAccessibleText("Measures");
     kind.getItems().setAll(QuantityKind.values());
@@ -405,6 +406,8 @@ public final class DefineStage implements StageView {
     range.show(d.low().typed() + " … " + d.high().typed(), d.unit());
     tolerance.show(d.tolerance(), d.quantityUnit().difference());
     rest.show(d.rest(), d.quantityUnit());
+    boolean ambient = d.rest() == null && c.rest() != d.low().number();
+    rest.prompt(ambient ? desk.analysis().amount(c.rest()) + ", ambient" : "low end");
     for (EntryField e : List.of(tag, name, unit, range, tolerance, rest)) {
       e.field().setEditable(edit);
     }

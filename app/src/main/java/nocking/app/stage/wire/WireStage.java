@@ -354,8 +354,7 @@ public final class WireStage implements StageView {
     grid.setMinHeight(high);
     grid.setPrefHeight(high);
     grid.setMaxHeight(high + 40);
-    pinsPaper.note(
-        rows.isEmpty() ? "" : a.amount(c.definition().restOrLow()) + " · one probe at a time");
+    pinsPaper.note(rows.isEmpty() ? "" : a.amount(c.rest()) + " · one probe at a time");
     Node shown =
         switch (look) {
           case FAULTS -> faults;

@@ -1,0 +1,44 @@
+package nocking.finding;
+
+import java.util.List;
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+import nocking.points.ReferencePoint;
+
+/** The same input reads differently on the way up and on the way down, by more than is allowed. */
+final class UpAndDown implements Rule {
+
+  @Override
+  public Stream<Finding> examine(Evidence e) {
+    double tolerance = e.channel().definition().toleranceOrNaN();
+    if (e.path().isEmpty() || Double.isNaN(tolerance)) return Stream.empty();
+    List<ReferencePoint> all = e.channel().points().points();
+    double near = 1e-6 * e.channel().definition().working().width();
+    double worst = 0;
+    int at = -1;
+    for (int i = 0; i < all.size(); i++) {
+      ReferencePoint down = all.get(i);
+      if (!down.counts() || !down.down()) continue;
+      for (ReferencePoint up : all) {
+        boolean pair = up.counts() && !up.down();
+        if (!pair || Math.abs(up.applied().number() - down.applied().number()) > near) continue;
+        double slope = Math.abs(e.path().get().at(up.applied().number()).sensitivity());
+        double apart = (e.volts(down) - e.volts(up)) / slope;
+        if (Double.isFinite(apart) && Math.abs(apart) > Math.abs(worst)) {
+          worst = apart;
+          at = i;
+        }
+      }
+    }
+    if (at < 0 || Math.abs(worst) <= tolerance) return Stream.empty();
+    return Stream.of(
+        Finding.of(
+                "hysteresis",
+                Severity.WARNING,
+                WorkStep.COLLECT,
+                "Up and down are %s apart".formatted(e.error(Math.abs(worst))),
+                "At %s the reading depends on where one comes from, by more than the tolerance of %s: no single curve fits both ways."
+                    .formatted(e.amount(all.get(at).applied().number()), e.error(tolerance)))
+            .at(at));
+  }
+}
