@@ -1,6 +1,7 @@
 package nocking.diagnosis;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -81,11 +82,8 @@ public final class Diagnostician {
   }
 
   private List<Double> expected(Fault fault, List<Observation> seen) {
-    var list = new ArrayList<Double>();
-    for (Observation o : seen) {
-      list.add(o.inputKnown() ? reading(fault, o.place(), o.at()) : Double.NaN);
-    }
-    return list;
+    Fault circuit = fault.kind().loose() ? Fault.NONE : fault;
+    return Arrays.stream(weigher.expected(circuit, seen)).boxed().toList();
   }
 
   /** What a place would show under a fault; NaN where nothing holds it. */

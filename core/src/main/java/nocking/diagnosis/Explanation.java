@@ -11,8 +11,9 @@ import nocking.weighing.FaultKind;
  * @param probability after what was seen, among all faults
  * @param misfit sum of the squared differences in standard deviations at the likeliest degree
  * @param observations how many were weighed
- * @param expected what each observation should have been, in its place's unit; empty for an
- *     explanation that is out of the question
+ * @param expected what each observation should have been, in its place's unit, with the departures
+ *     of sensor and supply inside their tolerances that fit best; empty for an explanation that is
+ *     out of the question
  */
 public record Explanation(
     Fault fault, double probability, double misfit, int observations, List<Double> expected) {

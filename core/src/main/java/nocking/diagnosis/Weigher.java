@@ -535,6 +535,50 @@ final class Weigher {
     return -Math.log(width) + 0.5 * Math.log(2 * Math.PI);
   }
 
+  /**
+   * What each reading should have been under a fault, with the departures of sensor and supply that
+   * the readings at the same input themselves speak for; NaN where nothing holds the place or the
+   * input is not known.
+   */
+  double[] expected(Fault f, List<Observation> seen) {
+    double[] expected = new double[seen.size()];
+    for (int i = 0; i < expected.length; i++) {
+      Observation o = seen.get(i);
+      expected[i] = Double.NaN;
+      if (!o.inputKnown() || solved(f, o.at()).at(o.place()).floats()) continue;
+      double[] at = shown(solved(f, o.at()).at(o.place()), o.place(), f);
+      double[] common = departures(f, o.at(), seen);
+      expected[i] = at[0] + at[1] * common[0] + at[2] * common[1];
+    }
+    return expected;
+  }
+
+  /** The likeliest departures of sensor and supply at an input, in standard deviations. */
+  private double[] departures(Fault f, double x, List<Observation> seen) {
+    double ss = 1;
+    double sq = 0;
+    double qq = 1;
+    double rs = 0;
+    double rq = 0;
+    for (Observation o : seen) {
+      if (o.at() != x || solved(f, x).at(o.place()).floats()) continue;
+      double[] at = shown(solved(f, x).at(o.place()), o.place(), f);
+      if (Double.isNaN(at[0])) continue;
+      double sigma = sigma(o, at[0]);
+      if (o.place().equals(Place.DISPLAY)) sigma = Math.hypot(sigma, beyond(o, at[0]));
+      double r = (o.value() - at[0]) / sigma;
+      double s = at[1] / sigma;
+      double q = at[2] / sigma;
+      ss += s * s;
+      sq += s * q;
+      qq += q * q;
+      rs += r * s;
+      rq += r * q;
+    }
+    double det = ss * qq - sq * sq;
+    return new double[] {(qq * rs - sq * rq) / det, (ss * rq - sq * rs) / det};
+  }
+
   /** Logarithm of the likelihood of readings on a sound channel, and the misfit. */
   double[] sound(List<Observation> seen) {
     if (seen.isEmpty()) return new double[] {0, 0};

@@ -63,9 +63,9 @@ class WireSheetTest {
     assertThat(page.getElementsByTagName("h1").item(0).getTextContent())
         .isEqualTo("BL-P1 Blower <b>& \"manifold\"</b>");
     assertThat(page.getElementsByTagName("table").item(0).getTextContent())
-        .contains("400 mV ±25")
-        .contains("265 mV ±17")
-        .contains("5.00 V ±0.10");
+        .contains("400 mV ±45")
+        .contains("265 mV ±30")
+        .contains("5.00 V ±0.25");
     assertThat(html).contains(Hazard.PRESSURE.caution()).contains("Live measurement.");
     for (WireStep s : WireStep.ALL) assertThat(html).contains(s.text());
   }
@@ -99,7 +99,7 @@ class WireSheetTest {
     assertThat(s.shapes())
         .filteredOn(Words.class::isInstance)
         .extracting(w -> ((Words) w).text())
-        .contains("J4-1", "A", "plum, 12 m", "5.00 V ±0.10", "0.40 … 2.92 V over the range");
+        .contains("J4-1", "A", "plum, 12 m", "5.00 V ±0.25", "0.40 … 2.92 V over the range");
     for (Sketch.Shape shape : s.shapes()) {
       if (shape instanceof Words w) {
         assertThat(w.x()).isBetween(0.0, s.width());

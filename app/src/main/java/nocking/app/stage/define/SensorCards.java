@@ -12,6 +12,7 @@ import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.quantity.Unit;
 import nocking.sensor.Sensor;
+import nocking.wiring.Supplied;
 
 /** Taking a sensor from a card of the book, and keeping one as a card. */
 final class SensorCards {
@@ -68,7 +69,8 @@ final class SensorCards {
                         c.definition().kind(),
                         c.definition().unit(),
                         c.sensor(),
-                        1));
+                        1,
+                        supplied(c)));
     boolean kept =
         desk.editBook(
             "keep card " + name,
@@ -80,6 +82,12 @@ final class SensorCards {
     if (kept) {
       desk.say("%s is kept as a card, revision %d.".formatted(card.name(), card.revision()), false);
     }
+  }
+
+  /** What the channel says of the supply; null where it says nothing. */
+  private static Supplied supplied(Channel c) {
+    Supplied s = c.wiring().supplied();
+    return s.equals(Supplied.USUAL) ? null : s;
   }
 
   /** The channel's sensor in the unit of a card. */

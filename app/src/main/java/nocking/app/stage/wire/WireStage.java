@@ -69,6 +69,7 @@ public final class WireStage implements StageView {
   private final Exports exports;
   private final Grid grid;
   private final EntryField supply;
+  private final SupplyMenu onSupply;
   private final Paper pinsPaper;
   private final FaultPanel faults;
   private final SketchPane drawing = new SketchPane("wiring-drawing");
@@ -96,6 +97,7 @@ public final class WireStage implements StageView {
             .prompt("none")
             .help("Volts between the supply and ground pins.")
             .bare();
+    onSupply = new SupplyMenu(desk);
     grid = pinGrid();
     add.setId("wire-add");
     add.getStyleClass().add("tiny");
@@ -112,7 +114,7 @@ public final class WireStage implements StageView {
     pinsPaper = new Paper("Pins at rest", grid);
     var supplyBox = new HBox(6, Paper.caption("Supply"), supply);
     supplyBox.setAlignment(Pos.CENTER_LEFT);
-    pinsPaper.corner(supplyBox, add, sheet);
+    pinsPaper.corner(supplyBox, onSupply, add, sheet);
     looks =
         new Segments<>(
             "wire-look",
@@ -346,6 +348,7 @@ public final class WireStage implements StageView {
     supply.show(own ? Value.of(a.supply().orElseThrow()) : c.wiring().supply(), Unit.VOLT);
     supply.field().setEditable(desk.editable() && !own);
     add.setDisable(!desk.editable());
+    onSupply.refresh();
     rows = a.pins();
     grid.editable(desk.editable());
     grid.show(rows.size());
