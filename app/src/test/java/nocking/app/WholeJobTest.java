@@ -81,7 +81,7 @@ class WholeJobTest extends WindowTest {
     assertThat(channel().wiring().pins().getFirst().wire()).isEqualTo("red");
     assertThat(channel().wiring().pins().getFirst().position()).isEqualTo("A");
     assertThat(channel().wiring().pins().getFirst().terminal()).isEqualTo("J4-1");
-    assertThat(cell("pins", 2, 5)).isEqualTo("400 mV ±25");
+    assertThat(cell("pins", 2, 5)).isEqualTo("400 mV ±45");
     assertThat(cell("pins", 3, 6)).isEqualTo("0.26 … 1.93 V");
   }
 

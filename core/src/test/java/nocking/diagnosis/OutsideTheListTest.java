@@ -60,8 +60,7 @@ class OutsideTheListTest {
   /** 2 mV instead of nothing are leads and leakage. */
   @Test
   void aFewMillivoltsDoNotDefeatAnOpenWire() {
-    Ranking r =
-        rank(held(), o(RECEIVER, 30, 0.002), o(SENSOR, 30, 1.66), o(SUPPLY, 30, 5.0));
+    Ranking r = rank(held(), o(RECEIVER, 30, 0.002), o(SENSOR, 30, 1.66), o(SUPPLY, 30, 5.0));
     assertThat(r.best().fault().kind()).isEqualTo(FaultKind.SIGNAL_OPEN);
     assertThat(r.best().fits()).isTrue();
   }
@@ -74,7 +73,8 @@ class OutsideTheListTest {
       double off = Math.abs(e.expected().get(1) - (1.66 - 0.333));
       if (off > 0.1) assertThat(e.fits()).as(e.fault().says()).isFalse();
     }
-    Ranking far = rank(Channels.blower(), o(TP2, 50, 0.60), o(RECEIVER, 50, 2.5), o(SENSOR, 50, 2.5));
+    Ranking far =
+        rank(Channels.blower(), o(TP2, 50, 0.60), o(RECEIVER, 50, 2.5), o(SENSOR, 50, 2.5));
     assertThat(far.of(Fault.NONE).orElseThrow().fits()).isFalse();
   }
 
@@ -92,8 +92,7 @@ class OutsideTheListTest {
   void aPartOfAnotherDecade() {
     // 510 Ω for 5.1 kΩ over 10 kΩ.
     double tp2 = 1.66 * 10e3 / 10.51e3;
-    Ranking r =
-        rank(Channels.blower(), o(RECEIVER, 30, 1.66), o(TP2, 30, tp2), o(SUPPLY, 30, 5.0));
+    Ranking r = rank(Channels.blower(), o(RECEIVER, 30, 1.66), o(TP2, 30, tp2), o(SUPPLY, 30, 5.0));
     var engine = Diagnostician.of(subject(Channels.blower()), Weighing.USUAL);
     Fault decade =
         FaultCatalogue.of(subject(Channels.blower())).stream()
@@ -166,8 +165,7 @@ class OutsideTheListTest {
     assertThat(band.volts().contains(high)).isTrue();
     Channel narrow =
         Channels.blower()
-            .withWiring(
-                Channels.blower().wiring().withSupplied(new Supplied(null, null, v(0.5))));
+            .withWiring(Channels.blower().wiring().withSupplied(new Supplied(null, null, v(0.5))));
     assertThat(FaultMatrix.of(subject(narrow)).band().volts().contains(high)).isFalse();
     Ranking r = rank(Channels.blower(), o(SUPPLY, 30, 5.24), o(RECEIVER, 30, 1.74));
     assertThat(r.of(Fault.NONE).orElseThrow().fits()).isTrue();
@@ -195,11 +193,12 @@ class OutsideTheListTest {
   void theVerdictOnAnOpenGroundHangsOnTheSupplyCurrent() {
     Channel c = held();
     FaultRow usual = row(c, FaultKind.GROUND_OPEN);
-    assertThat(usual.note()).contains("5.0 mA of supply current").contains("between 1.0 mA and 20 mA");
+    assertThat(usual.note())
+        .contains("5.0 mA of supply current")
+        .contains("between 1.0 mA and 20 mA");
     Channel said = c.withWiring(c.wiring().withSupplied(new Supplied(v(0.012), null, null)));
     assertThat(row(said, FaultKind.GROUND_OPEN).note()).doesNotContain("supply current");
-    assertThat(row(said, FaultKind.GROUND_OPEN).volts().high())
-        .isGreaterThan(usual.volts().high());
+    assertThat(row(said, FaultKind.GROUND_OPEN).volts().high()).isGreaterThan(usual.volts().high());
   }
 
   private static FaultRow row(Channel c, FaultKind kind) {
@@ -230,8 +229,7 @@ class OutsideTheListTest {
             .withSensor(new StrainBridge(v(60), v(2), v(0), v(5), v(350)))
             .withStages(
                 List.of(
-                    new InstrumentationAmp(
-                        v(1), v(50e3), v(127), v(0), v(0.25), v(0.05), v(4.95))))
+                    new InstrumentationAmp(v(1), v(50e3), v(127), v(0), v(0.25), v(0.05), v(4.95))))
             .withConverter(Converter.of(16, 5));
     assertThat(FaultMatrix.of(subject(bridge)).pull()).isEmpty();
   }
@@ -245,9 +243,7 @@ class OutsideTheListTest {
       for (FaultRow r : m.rows()) {
         if (r.fault().kind() == FaultKind.NONE) continue;
         boolean hidden = proposal.hidden().stream().anyMatch(h -> h.fault().same(r.fault()));
-        assertThat(hidden)
-            .as(r.fault().says())
-            .isEqualTo(r.verdict() != FaultRow.Verdict.TOLD);
+        assertThat(hidden).as(r.fault().says()).isEqualTo(r.verdict() != FaultRow.Verdict.TOLD);
         if (!hidden) {
           var t = proposal.thresholds().orElseThrow();
           assertThat(t.fault(r.volts().low())).as(r.fault().says()).isTrue();

@@ -63,8 +63,7 @@ class SilenceTest {
     Channel one = Channels.blower().withPoints(Channels.points(new double[] {30}, x -> 1.3));
     assertThat(Analysis.of(one).misfit()).isPresent();
     Channel two =
-        Channels.blower()
-            .withPoints(Channels.points(new double[] {10, 50}, x -> blower(x) * 1.2));
+        Channels.blower().withPoints(Channels.points(new double[] {10, 50}, x -> blower(x) * 1.2));
     assertThat(found(two, "gain-error").headline())
         .isEqualTo("The points ask for 20 % more gain than the design has");
   }
@@ -75,13 +74,15 @@ class SilenceTest {
     double m = blower(20);
     PointSet wild =
         set.with(
-            2, set.points().get(2).withReadings(List.of(v(m), v(m + 1e-3), v(m - 1e-3), v(m + 0.2))));
+            2,
+            set.points().get(2).withReadings(List.of(v(m), v(m + 1e-3), v(m - 1e-3), v(m + 0.2))));
     Finding f = found(Channels.blower().withPoints(wild), "repeat-outlier");
     assertThat(f.headline()).isEqualTo("Point 3: reading 4 lies far from its fellows");
     assertThat(f.item()).isEqualTo(2);
     PointSet calm =
         set.with(
-            2, set.points().get(2).withReadings(List.of(v(m), v(m + 1e-3), v(m - 1e-3), v(m + 2e-3))));
+            2,
+            set.points().get(2).withReadings(List.of(v(m), v(m + 1e-3), v(m - 1e-3), v(m + 2e-3))));
     assertThat(finding(Channels.blower().withPoints(calm), "repeat-outlier")).isEmpty();
   }
 
@@ -213,8 +214,7 @@ class SilenceTest {
     Channel c = bands(BandPlan.EMPTY.withAlarms(List.of(over)));
     assertThat(found(c, "alarm-never").detail()).contains("above 130.0 kPa");
     var high = new AlarmBand("high", v(55), null);
-    assertThat(finding(bands(BandPlan.EMPTY.withAlarms(List.of(high))), "alarm-never"))
-        .isEmpty();
+    assertThat(finding(bands(BandPlan.EMPTY.withAlarms(List.of(high))), "alarm-never")).isEmpty();
   }
 
   @Test
@@ -223,11 +223,14 @@ class SilenceTest {
     var thin = new AlarmBand("thin", v(30), v(30.02));
     var high = new AlarmBand("high", v(30.02), null);
     Channel c = bands(BandPlan.EMPTY.withAlarms(List.of(low, thin, high)).withHysteresis(v(0.005)));
-    assertThat(found(c, "band-below-count").headline()).isEqualTo("thin is narrower than two counts");
-    assertThat(found(c, "hysteresis-below-noise").detail()).contains("One count is worth 0.029 kPa");
+    assertThat(found(c, "band-below-count").headline())
+        .isEqualTo("thin is narrower than two counts");
+    assertThat(found(c, "hysteresis-below-noise").detail())
+        .contains("One count is worth 0.029 kPa");
     var wide = new AlarmBand("ok", v(30), v(50));
     var over = new AlarmBand("over", v(50), null);
-    Channel sound = bands(BandPlan.EMPTY.withAlarms(List.of(low, wide, over)).withHysteresis(v(0.5)));
+    Channel sound =
+        bands(BandPlan.EMPTY.withAlarms(List.of(low, wide, over)).withHysteresis(v(0.5)));
     assertThat(finding(sound, "band-below-count")).isEmpty();
     assertThat(finding(sound, "hysteresis-below-noise")).isEmpty();
   }
@@ -248,7 +251,8 @@ class SilenceTest {
   void everyEmptyThirdIsNamed() {
     Channel low =
         Channels.blower().withPoints(Channels.points(new double[] {0, 5, 10}, SilenceTest::blower));
-    assertThat(found(low, "coverage").headline()).isEqualTo("No point in the middle and upper thirds");
+    assertThat(found(low, "coverage").headline())
+        .isEqualTo("No point in the middle and upper thirds");
   }
 
   /** A value that does not exist agrees with nothing. */
@@ -260,8 +264,7 @@ class SilenceTest {
             new double[] {0, 5, 10, 15, 20, 25},
             x -> Analysis.of(sound).path().orElseThrow().output(x));
     ReferencePoint p = set.points().get(2);
-    Channel slipped =
-        sound.withPoints(set.with(2, p.withReadings(List.of(v(p.mean() * 10)))));
+    Channel slipped = sound.withPoints(set.with(2, p.withReadings(List.of(v(p.mean() * 10)))));
     assertThat(finding(slipped, "unit-slip")).isEmpty();
     assertThat(found(slipped, "point-slip").headline()).startsWith("Point 3 looks like a ×10 slip");
   }

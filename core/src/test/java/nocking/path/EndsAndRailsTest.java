@@ -100,8 +100,7 @@ class EndsAndRailsTest {
     // 1 % of the supply is 1 mm at the end of the travel, where the load makes it a little less.
     assertThat(a.budget().getLast().before().worstCase()).isBetween(0.93, 1.0);
     ErrorModel model = a.errorModel().orElseThrow();
-    var drawn =
-        MonteCarlo.run(model, new double[] {0, 50, 100}, 4000, 7, p -> {}, () -> false);
+    var drawn = MonteCarlo.run(model, new double[] {0, 50, 100}, 4000, 7, p -> {}, () -> false);
     for (MonteCarlo.Result r : drawn) {
       assertThat(r.before().sd()).isFinite();
       assertThat(r.after().sd()).isFinite();
@@ -124,8 +123,7 @@ class EndsAndRailsTest {
   @Test
   void cellsAreRoundedInward() {
     for (boolean descending : new boolean[] {false, true}) {
-      Channel c =
-          thermistor(-10, 40).withTable(new TableSpec(16, RawUnit.VOLTS, descending, 3, 2));
+      Channel c = thermistor(-10, 40).withTable(new TableSpec(16, RawUnit.VOLTS, descending, 3, 2));
       var table = Analysis.of(c).table().table().orElseThrow();
       SignalPath path = Analysis.of(c).path().orElseThrow();
       assertThat(table.rawSpan().low()).isGreaterThanOrEqualTo(path.output(40));
@@ -212,16 +210,14 @@ class EndsAndRailsTest {
   void aRectifierBehindADividerGivesWhatASimulationGives(
       double upper, double lower, double bleeder, double rms) {
     double farads = 47e-6;
-    Channel c =
-        mains(upper, lower, bleeder, farads).define(d -> d.withRange(v(rms / 3), v(rms)));
+    Channel c = mains(upper, lower, bleeder, farads).define(d -> d.withRange(v(rms / 3), v(rms)));
     ReadOut at = Analysis.of(c).path().orElseThrow().at(rms);
     double source = upper * lower / (upper + lower);
     double peak = Math.sqrt(2) * rms * lower / (upper + lower);
     double load = 1 / (1 / bleeder + 1 / 100e3);
     double simulated = simulated(peak, source, 1.4, farads, load);
     assertThat(at.nodes().get(2).value()).isCloseTo(simulated, within(0.02 * simulated));
-    FaultyPath faults =
-        FaultyPath.of(Analysis.of(c).subject().orElseThrow(), Fault.NONE, rms);
+    FaultyPath faults = FaultyPath.of(Analysis.of(c).subject().orElseThrow(), Fault.NONE, rms);
     assertThat(faults.converter().value()).isCloseTo(at.output(), within(1e-9));
   }
 
