@@ -92,7 +92,10 @@ final class PathCommand extends JsonOption {
             n.point().name() + " " + Numbers.engineering(n.value(), n.point().unit().symbol(), 6));
       }
       row.add("raw " + s.readOut().code());
-      row.add("reads " + Numbers.fixed(s.reading(), analysis.decimals() + 1));
+      row.add(
+          "reads "
+              + Numbers.fixed(s.reading(), analysis.decimals() + 1)
+              + (s.extrapolated() ? ", extrapolated" : ""));
       rows.add(row);
     }
     answer.table(rows);
@@ -150,6 +153,8 @@ final class PathCommand extends JsonOption {
         s.readOut().code(),
         "reading",
         s.reading(),
+        "extrapolated",
+        s.extrapolated(),
         "sensitivity",
         s.readOut().sensitivity());
   }

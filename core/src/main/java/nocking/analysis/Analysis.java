@@ -271,7 +271,9 @@ public final class Analysis implements Evidence {
                   sensed
                       ? curveFunction.get().map(f -> f.applyAsDouble(volts)).orElse(Double.NaN)
                       : Double.NaN;
-              return new ProbeState(read, reading, reading - x, p.countsWorth(x));
+              boolean beyond = p.known().map(k -> !k.contains(reading)).orElse(false);
+              return new ProbeState(
+                  read, reading, reading - x, p.countsWorth(x), beyond && !Double.isNaN(reading));
             });
   }
 

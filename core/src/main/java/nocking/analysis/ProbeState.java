@@ -8,5 +8,7 @@ import nocking.path.ReadOut;
  * @param reading by the curve that the channel goes by
  * @param error reading − quantity
  * @param countsWorth what one count is worth here
+ * @param extrapolated true where the reading lies beyond what the sensor is known for
  */
-public record ProbeState(ReadOut readOut, double reading, double error, double countsWorth) {}
+public record ProbeState(
+    ReadOut readOut, double reading, double error, double countsWorth, boolean extrapolated) {}

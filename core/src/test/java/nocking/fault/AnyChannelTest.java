@@ -14,6 +14,9 @@ import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
 import nocking.path.SignalPath;
+import nocking.points.PointSet;
+import nocking.points.RawUnit;
+import nocking.points.ReferencePoint;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
@@ -82,6 +85,8 @@ class AnyChannelTest {
       assertThat(matrix.rows()).as(what).hasSizeGreaterThan(4);
       Subject subject = a.subject().orElseThrow();
       agreesWithThePath(subject, a.path().get(), what);
+      if (seen % 12 == 0) assertThat(findings(c, seen)).as(what).isNotNull();
+      if (seen++ % 5 != 0) continue;
       var engine = Diagnostician.of(subject, Weighing.USUAL);
       double middle = c.definition().working().middle();
       Ranking r =
@@ -90,9 +95,22 @@ class AnyChannelTest {
       assertThat(r.best().probability()).as(what).isBetween(0.0, 1.0);
       double sum = r.explanations().stream().mapToDouble(e -> e.probability()).sum();
       assertThat(sum).as(what).isCloseTo(1, within(1e-9));
-      seen++;
     }
     assertThat(seen).as(s.title()).isPositive();
+  }
+
+  /** Points of any size, also such that no sensor gives, end in findings and in nothing else. */
+  private static List<String> findings(Channel c, long seed) {
+    var random = new java.util.Random(seed);
+    var points = new ArrayList<ReferencePoint>();
+    for (int i = 0; i < 5; i++) {
+      double x = c.definition().working().at(random.nextDouble() * 3 - 1);
+      double v = Math.exp(random.nextDouble() * 20 - 12) * (random.nextBoolean() ? 1 : -1);
+      points.add(ReferencePoint.of(Value.of(x), Value.of(i == 0 ? 0 : v)));
+    }
+    return Analysis.of(c.withPoints(new PointSet(RawUnit.VOLTS, points))).findings().stream()
+        .map(f -> f.text())
+        .toList();
   }
 
   /** The sound circuit with its wires gives what the closed form gives. */

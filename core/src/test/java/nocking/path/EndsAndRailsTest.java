@@ -86,6 +86,9 @@ class EndsAndRailsTest {
       for (double x : new double[] {w.low(), w.high()}) {
         double worth = a.path().orElseThrow().countsWorth(x);
         assertThat(a.at(x).orElseThrow().reading()).isCloseTo(x, within(2 * worth));
+        boolean outside = !w.contains(a.at(x).orElseThrow().reading());
+        boolean ends = a.path().orElseThrow().known().isPresent();
+        assertThat(a.at(x).orElseThrow().extrapolated()).isEqualTo(outside && ends);
       }
     }
   }
