@@ -27,6 +27,8 @@ record Column(
 
   record Key(int hypothesis, double severity) {}
 
+  private static final Key SOUND = new Key(-1, Double.NaN);
+
   private record CurveKey(int hypothesis, int size, Place place) {}
 
   /**
@@ -44,6 +46,10 @@ record Column(
   }
 
   Cell cell(int hypothesis, Fault fault) {
+    // What is wrong with the receiver's numbers leaves every voltage as it is.
+    if (fault.kind().family() == FaultKind.Family.NUMBERS) {
+      return cells.computeIfAbsent(SOUND, k -> new Cell(Fault.NONE));
+    }
     return cells.computeIfAbsent(new Key(hypothesis, fault.severity()), k -> new Cell(fault));
   }
 
