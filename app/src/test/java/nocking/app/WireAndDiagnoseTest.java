@@ -145,6 +145,23 @@ class WireAndDiagnoseTest extends WindowTest {
     assertThat(onDisk().byTag("BL-P1").orElseThrow().seen()).hasSize(3);
   }
 
+  /** What a verdict on an open ground hangs on is typed where the supply is, and undone. */
+  @Test
+  void whatTheSensorDrawsIsSaid() {
+    openDemo("BL-P1", WorkStep.WIRE);
+    hands.click("wire-look-supply");
+    hands.fill("wire-supply-current", "12 mA");
+    assertThat(channel().wiring().supplied().current().number()).isEqualTo(0.012);
+    hands.fill("wire-supply-within", "1 %");
+    assertThat(channel().wiring().supplied().share()).isEqualTo(0.01);
+    hands.click("wire-shared-reference");
+    assertThat(channel().wiring().sharedReference()).isTrue();
+    settled();
+    assertThat(onDisk().byTag("BL-P1").orElseThrow().wiring()).isEqualTo(channel().wiring());
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(channel().wiring().sharedReference()).isFalse();
+  }
+
   // Diagnose.
 
   @Test

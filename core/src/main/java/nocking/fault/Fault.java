@@ -63,7 +63,8 @@ public record Fault(
   /** The fault without its degree, for example {@code R1 of the divider drifted}. */
   public String name() {
     return switch (kind) {
-      case PART_OPEN, PART_SHORT, PART_DRIFT, PART_DECADE -> what + " " + kind.title();
+      case PART_OPEN, PART_SHORT, PART_DRIFT -> what + " " + kind.title();
+      case PART_DECADE -> what;
       case OTHER_SENSOR -> what + " is fitted";
       case OTHER_CURVE -> "receiver has the curve of " + what;
       case WRONG_UNIT, SWAPPED_SYMBOLS, DECIMAL, SENSOR_PREFIX, RMS_PEAK, REFERENCE_UNIT ->

@@ -131,7 +131,7 @@ public final class FaultCatalogue {
     // A resistor of another decade was soldered in; the sensor and the converter have none to err.
     if (element < 1 || element > subject.stages().size()) return;
     for (double factor : DECADES) {
-      list.add(Fault.ofPart(PART_DECADE, element, name, what + " " + times(factor), factor));
+      list.add(Fault.ofPart(PART_DECADE, element, name, what + " is " + times(factor), factor));
     }
   }
 

@@ -1,6 +1,7 @@
 package nocking.misfit;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -109,16 +110,22 @@ final class DesignSlips {
       double prior = CONSTANTS / symbols.size();
       ParameterRef ref = path.owners().get(s);
       double[] standards = standards(ref.field(), value);
+      var ofSymbol = new ArrayList<Cause>();
       for (double standard : standards) {
         if (Math.abs(standard / now - 1) < 1e-9) continue;
         double[] left = with(Map.of(s, standard));
         if (!allowed(ref.field(), standard)) continue;
         double printed = prior * STANDARD / printed(ref.field());
-        list.add(constant(s, ref, standard, printed, left, true));
+        ofSymbol.add(constant(s, ref, standard, printed, left, true));
       }
       double log = Math.log(prior * (1 - STANDARD)) + best.occam();
-      if (!allowed(ref.field(), value)) continue;
-      list.add(constant(s, ref, value, Math.exp(log), best.left(), false));
+      if (allowed(ref.field(), value)) {
+        ofSymbol.add(constant(s, ref, value, Math.exp(log), best.left(), false));
+      }
+      // One value of each constant is enough: the likeliest, which may be the one that is printed.
+      ofSymbol.stream()
+          .max(Comparator.comparing(Cause::fits).thenComparing(Cause::logWeight))
+          .ifPresent(list::add);
     }
   }
 

@@ -28,7 +28,7 @@ public enum FaultKind {
   PART_OPEN("open", Family.PART, 0.5),
   PART_SHORT("short", Family.PART, 0.3),
   PART_DRIFT("drifted", Family.PART, 0.7, Scale.LOG, 0.2, 5),
-  PART_DECADE("is of another decade", Family.PART, 0.15),
+  PART_DECADE("of another decade", Family.PART, 0.15),
   DIODE_OPEN("one rectifier diode open", Family.PART, 1),
   CAPACITOR_OPEN("smoothing capacitor open", Family.PART, 1),
   SENSOR_DRIFT("sensor's gain is off", Family.SENSOR, 2, Scale.LINEAR, 0.5, 1.5),

@@ -96,7 +96,7 @@ class OutsideTheListTest {
     var engine = Diagnostician.of(subject(Channels.blower()), Weighing.USUAL);
     Fault decade =
         FaultCatalogue.of(subject(Channels.blower())).stream()
-            .filter(f -> f.name().startsWith("R1 of the divider ÷10"))
+            .filter(f -> f.name().equals("R1 of the divider is ÷10"))
             .findFirst()
             .orElseThrow();
     Explanation own = r.of(decade).orElseThrow();

@@ -50,7 +50,8 @@ public final class WireStage implements StageView {
     DRAWING("Drawing"),
     BEFORE("Before power"),
     STEPS("Steps"),
-    BANDS("Bands");
+    BANDS("Bands"),
+    SUPPLY("Supply");
 
     private final String title;
 
@@ -69,7 +70,7 @@ public final class WireStage implements StageView {
   private final Exports exports;
   private final Grid grid;
   private final EntryField supply;
-  private final SupplyMenu onSupply;
+  private final SupplyPanel onSupply;
   private final Paper pinsPaper;
   private final FaultPanel faults;
   private final SketchPane drawing = new SketchPane("wiring-drawing");
@@ -97,7 +98,7 @@ public final class WireStage implements StageView {
             .prompt("none")
             .help("Volts between the supply and ground pins.")
             .bare();
-    onSupply = new SupplyMenu(desk);
+    onSupply = new SupplyPanel(desk);
     grid = pinGrid();
     add.setId("wire-add");
     add.getStyleClass().add("tiny");
@@ -114,7 +115,7 @@ public final class WireStage implements StageView {
     pinsPaper = new Paper("Pins at rest", grid);
     var supplyBox = new HBox(6, Paper.caption("Supply"), supply);
     supplyBox.setAlignment(Pos.CENTER_LEFT);
-    pinsPaper.corner(supplyBox, onSupply, add, sheet);
+    pinsPaper.corner(supplyBox, add, sheet);
     looks =
         new Segments<>(
             "wire-look",
@@ -348,7 +349,6 @@ public final class WireStage implements StageView {
     supply.show(own ? Value.of(a.supply().orElseThrow()) : c.wiring().supply(), Unit.VOLT);
     supply.field().setEditable(desk.editable() && !own);
     add.setDisable(!desk.editable());
-    onSupply.refresh();
     rows = a.pins();
     grid.editable(desk.editable());
     grid.show(rows.size());
@@ -365,6 +365,7 @@ public final class WireStage implements StageView {
           case BEFORE -> pairs;
           case STEPS -> steps;
           case BANDS -> bands;
+          case SUPPLY -> onSupply;
         };
     if (body.getChildren().isEmpty() || body.getChildren().getFirst() != shown) {
       body.getChildren().setAll(shown);
@@ -378,6 +379,7 @@ public final class WireStage implements StageView {
       case BEFORE -> pairs.refresh();
       case STEPS -> {}
       case BANDS -> bands.refresh();
+      case SUPPLY -> onSupply.refresh();
     }
   }
 }

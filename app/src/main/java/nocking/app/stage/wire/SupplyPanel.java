@@ -1,11 +1,8 @@
 package nocking.app.stage.wire;
 
 import java.util.function.UnaryOperator;
-import javafx.geometry.Insets;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuButton;
 import javafx.scene.layout.VBox;
 import nocking.app.control.EntryField;
 import nocking.app.desk.Desk;
@@ -18,7 +15,9 @@ import nocking.wiring.Supplied;
  * How the sensor stands on its supply: what a verdict on an open supply or ground wire hangs on.
  * What the datasheet does not say stays empty, and its usual value is shown.
  */
-final class SupplyMenu extends MenuButton {
+final class SupplyPanel extends VBox {
+  private static final double WIDE = 460;
+
   private final Desk desk;
   private final EntryField current;
   private final EntryField dead;
@@ -26,12 +25,9 @@ final class SupplyMenu extends MenuButton {
   private final CheckBox shared = new CheckBox("It is the converter's reference too");
   private boolean showing;
 
-  SupplyMenu(Desk desk) {
-    super("On it …");
+  SupplyPanel(Desk desk) {
     this.desk = desk;
     setId("wire-on-supply");
-    getStyleClass().add("tiny");
-    setAccessibleText("How the sensor stands on its supply");
     current =
         new EntryField(
                 "wire-supply-current",
@@ -71,14 +67,10 @@ final class SupplyMenu extends MenuButton {
     var why =
         new Label("A verdict on an open supply or ground wire hangs on these; the matrix says so.");
     why.setWrapText(true);
-    why.setMaxWidth(260);
     why.getStyleClass().add("meaning");
-    var box = new VBox(8, current, dead, within, shared, why);
-    box.setPadding(new Insets(8));
-    box.setPrefWidth(300);
-    var item = new CustomMenuItem(box, false);
-    item.getStyleClass().add("form-item");
-    getItems().setAll(item);
+    setSpacing(10);
+    setMaxWidth(WIDE);
+    getChildren().setAll(current, dead, within, shared, why);
   }
 
   private static Value value(String text, Unit unit) {
