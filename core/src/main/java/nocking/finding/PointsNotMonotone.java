@@ -4,6 +4,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
 import nocking.channel.WorkStep;
+import nocking.misfit.Cause;
+import nocking.misfit.PointsMisfit;
 import nocking.points.ReferencePoint;
 
 /** A reading goes the wrong way between its neighbours. */
@@ -20,6 +22,13 @@ final class PointsNotMonotone implements Rule {
             .sorted(Comparator.comparingDouble(p -> p.applied().number()))
             .toList();
     if (sorted.size() < 3) return Stream.empty();
+    // What makes all points agree is said once, with its cause.
+    boolean explained =
+        e.misfit()
+            .flatMap(PointsMisfit::clear)
+            .filter(c -> c.kind() == Cause.Kind.READING_SLIP || c.kind() == Cause.Kind.EXCHANGED)
+            .isPresent();
+    if (explained) return Stream.empty();
     double rise = sorted.getLast().mean() - sorted.getFirst().mean();
     for (int i = 1; i < sorted.size(); i++) {
       if (turns(sorted, i - 1, i, rise)) {

@@ -7,6 +7,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.DoubleFunction;
+import java.util.function.DoubleUnaryOperator;
 import java.util.function.UnaryOperator;
 import nocking.algebra.AlgebraException;
 import nocking.algebra.Compiled;
@@ -44,6 +46,7 @@ final class DesignSlips {
   /** A constant is looked for up to so many times larger or smaller. */
   private static final double FARTHEST = Math.log(30);
 
+  private static final double TRIED_LOAD = 10e3;
   private static final double LEAST_LOAD = Math.log(300);
   private static final double MOST_LOAD = Math.log(10e6);
 
@@ -93,6 +96,22 @@ final class DesignSlips {
     return trials.against(f);
   }
 
+  /**
+   * Departures as a function of one constant. The equation is compiled once for every input at
+   * which it is asked, not once for every value that is tried.
+   */
+  private DoubleFunction<double[]> varying(String symbol) {
+    var at = new HashMap<Double, DoubleUnaryOperator>();
+    return value ->
+        trials.against(x -> at.computeIfAbsent(x, k -> compiled(symbol, k)).applyAsDouble(value));
+  }
+
+  private DoubleUnaryOperator compiled(String symbol, double x) {
+    var constants = new HashMap<>(path.constants());
+    constants.put(path.quantitySymbol(), x);
+    return Compiled.of(path.forward(), symbol, constants);
+  }
+
   /** Symbols that the output depends on. */
   private List<String> symbols() {
     return path.constantsOf(path.forward()).keySet().stream()
@@ -105,7 +124,8 @@ final class DesignSlips {
     List<String> symbols = symbols();
     for (String s : symbols) {
       double now = path.constants().get(s);
-      var best = trials.search(-FARTHEST, FARTHEST, f -> with(Map.of(s, now * Math.exp(f))));
+      DoubleFunction<double[]> departures = varying(s);
+      var best = trials.search(-FARTHEST, FARTHEST, f -> departures.apply(now * Math.exp(f)));
       double value = now * Math.exp(best.at());
       double prior = CONSTANTS / symbols.size();
       ParameterRef ref = path.owners().get(s);
@@ -113,7 +133,7 @@ final class DesignSlips {
       var ofSymbol = new ArrayList<Cause>();
       for (double standard : standards) {
         if (Math.abs(standard / now - 1) < 1e-9) continue;
-        double[] left = with(Map.of(s, standard));
+        double[] left = departures.apply(standard);
         if (!allowed(ref.field(), standard)) continue;
         double printed = prior * STANDARD / printed(ref.field());
         ofSymbol.add(constant(s, ref, standard, printed, left, true));
@@ -321,14 +341,23 @@ final class DesignSlips {
     if (own.inputResistance() != null || stiff) return;
     Field field = own.field("Rin");
     try {
+      // Every load makes of a node V·R/(R + R_th): two of them tell V and R_th.
+      SignalPath tried = path(channel.sensor(), Element.with(own, field, Value.of(TRIED_LOAD)));
+      var free = new HashMap<Double, Double>();
+      var behind = new HashMap<Double, Double>();
+      DoubleUnaryOperator open = x -> free.computeIfAbsent(x, k -> path.at(k).output());
+      DoubleUnaryOperator source =
+          x ->
+              behind.computeIfAbsent(
+                  x, k -> TRIED_LOAD * (open.applyAsDouble(k) / tried.at(k).output() - 1));
       var best =
           trials.search(
               LEAST_LOAD,
               MOST_LOAD,
               l -> {
                 double ohms = Math.exp(l);
-                Converter loaded = Element.with(own, field, Value.of(ohms));
-                return trials.against(x -> path(channel.sensor(), loaded).at(x).output());
+                return trials.against(
+                    x -> open.applyAsDouble(x) * ohms / (ohms + source.applyAsDouble(x)));
               });
       String ohms = Numbers.compact(Math.exp(best.at()), "Ω", 2);
       list.add(

@@ -2,19 +2,22 @@ package nocking.misfit;
 
 import java.util.Arrays;
 import java.util.Optional;
+import java.util.function.DoubleFunction;
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.UnaryOperator;
 import nocking.channel.Channel;
 import nocking.path.SignalPath;
+import nocking.points.RawUnit;
 import nocking.quantity.Span;
 
 /** Holds what a cause would make of points and design against one another. */
 final class Trials {
-  private static final int LOOKS = 160;
+  private static final int LOOKS = 100;
 
   /** Share of the working range that points usually cover. */
   private static final double USUALLY_COVERED = 0.4;
 
+  private static final int CLOSER = 36;
   private static final double GOLDEN = (Math.sqrt(5) - 1) / 2;
   private static final double LOG_NONE_PRIOR = Math.log(0.2);
 
@@ -77,7 +80,7 @@ final class Trials {
   }
 
   private boolean counts() {
-    return channel.points().raw() != nocking.points.RawUnit.VOLTS;
+    return channel.points().raw() != RawUnit.VOLTS;
   }
 
   /** Logarithm of the likelihood of departures, each divided by what it may be. */
@@ -168,7 +171,7 @@ final class Trials {
   record Best(double at, double[] left, double occam) {}
 
   /** Searches a free number between two ends, evenly and then about the best place. */
-  Best search(double from, double to, java.util.function.DoubleFunction<double[]> departures) {
+  Best search(double from, double to, DoubleFunction<double[]> departures) {
     double best = from;
     double top = Double.NEGATIVE_INFINITY;
     for (int i = 0; i <= LOOKS; i++) {
@@ -182,7 +185,7 @@ final class Trials {
     double step = (to - from) / LOOKS;
     double low = Math.max(from, best - step);
     double high = Math.min(to, best + step);
-    for (int i = 0; i < 50; i++) {
+    for (int i = 0; i < CLOSER; i++) {
       double a = high - GOLDEN * (high - low);
       double b = low + GOLDEN * (high - low);
       if (soft(departures.apply(a)) > soft(departures.apply(b))) high = b;
@@ -208,17 +211,13 @@ final class Trials {
 
   /** Distance over which the logarithm of the likelihood falls by one half. */
   private double halfWidth(
-      double at,
-      double peak,
-      java.util.function.DoubleFunction<double[]> departures,
-      double from,
-      double to) {
+      double at, double peak, DoubleFunction<double[]> departures, double from, double to) {
     double width = (to - from) * 1e-9;
     while (width < to - from) {
       double up = log(departures.apply(Math.min(to, at + width)));
       double down = log(departures.apply(Math.max(from, at - width)));
       if (up < peak - 0.5 || down < peak - 0.5) break;
-      width *= 1.5;
+      width *= 2;
     }
     return width;
   }

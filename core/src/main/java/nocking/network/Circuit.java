@@ -366,12 +366,13 @@ public final class Circuit {
    * signals run one way, so what comes later follows from what comes before.
    */
   private double[] limited(List<Part> given) {
-    List<Part> now = new ArrayList<>(conducting(given));
+    boolean oneWay = oneWay(given);
+    List<Part> now = new ArrayList<>(oneWay ? conducting(given) : given);
     var held = new HashMap<String, Double>();
     for (int round = 0; round < MOST_LIMITED; round++) {
       double[] x = solution(now, false);
       if (x == null) x = solution(now, true);
-      if (shutOff(now, x) || starve(now, x)) {
+      if (oneWay && (shutOff(now, x) || starve(now, x))) {
         now = new ArrayList<>(conducting(now));
         continue;
       }
@@ -387,6 +388,12 @@ public final class Circuit {
       held.put(out, at);
     }
     throw new IllegalStateException("the circuit does not come to rest");
+  }
+
+  /** True where a part lets current through one way only, or no more than so much. */
+  private static boolean oneWay(List<Part> all) {
+    for (Part p : all) if (p instanceof Rectifier || p instanceof Loop) return true;
+    return false;
   }
 
   /** Takes out the first rectifier whose diodes would have to conduct backwards. */

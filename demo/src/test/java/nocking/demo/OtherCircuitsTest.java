@@ -29,9 +29,9 @@ import org.junit.jupiter.api.Test;
  */
 class OtherCircuitsTest {
   /** A thousand and two hundred with -Dnocking.cases=1000 -Dnocking.outside=200. */
-  private static final int SINGLE = Integer.getInteger("nocking.cases", 200);
+  private static final int SINGLE = Integer.getInteger("nocking.cases", 140);
 
-  private static final int OUTSIDE = Integer.getInteger("nocking.outside", 100);
+  private static final int OUTSIDE = Integer.getInteger("nocking.outside", 80);
   private static final int MEASUREMENTS = 4;
   private static final double CONFIDENT = 0.9;
 

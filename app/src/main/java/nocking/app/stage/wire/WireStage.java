@@ -99,6 +99,7 @@ public final class WireStage implements StageView {
             .help("Volts between the supply and ground pins.")
             .bare();
     onSupply = new SupplyPanel(desk);
+    StackPane.setAlignment(onSupply, Pos.TOP_LEFT);
     grid = pinGrid();
     add.setId("wire-add");
     add.getStyleClass().add("tiny");
