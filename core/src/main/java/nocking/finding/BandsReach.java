@@ -10,6 +10,7 @@ import nocking.band.BandPosition;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.path.SignalPath;
+import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
@@ -112,8 +113,7 @@ final class BandsReach implements Rule {
     for (ReferencePoint p : c.points().counting()) {
       double sd = p.standardDeviation();
       if (Double.isNaN(sd)) continue;
-      double volts =
-          c.points().raw() == nocking.points.RawUnit.VOLTS ? sd : sd * path.converter().step();
+      double volts = c.points().raw() == RawUnit.VOLTS ? sd : sd * path.converter().step();
       double slope = Math.abs(path.at(p.applied().number()).sensitivity());
       if (slope > 0) worst = Math.max(worst, volts / slope);
     }

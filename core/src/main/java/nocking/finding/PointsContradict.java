@@ -1,5 +1,6 @@
 package nocking.finding;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -98,7 +99,7 @@ final class PointsContradict implements Rule {
     int first = c.points()[0];
     ReferencePoint p = e.channel().points().points().get(first);
     String rows =
-        java.util.Arrays.stream(c.points())
+        Arrays.stream(c.points())
             .mapToObj(i -> String.valueOf(i + 1))
             .collect(Collectors.joining(", "));
     String factor = c.says().replaceAll(".* its (\\S+) slip", "$1");

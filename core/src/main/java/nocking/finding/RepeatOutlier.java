@@ -2,6 +2,8 @@ package nocking.finding;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.points.RawUnit;
@@ -27,14 +29,13 @@ final class RepeatOutlier implements Rule {
     List<ReferencePoint> all = e.channel().points().points();
     boolean counts = e.channel().points().raw() == RawUnit.COUNTS;
     double least = counts ? 1 : e.channel().converter().step();
-    return java.util.stream.IntStream.range(0, all.size())
+    return IntStream.range(0, all.size())
         .filter(i -> all.get(i).counts() && all.get(i).readings().size() >= LEAST_REPEATS)
         .boxed()
         .flatMap(i -> look(e, all, i, least).stream());
   }
 
-  private static java.util.Optional<Finding> look(
-      Evidence e, List<ReferencePoint> all, int i, double least) {
+  private static Optional<Finding> look(Evidence e, List<ReferencePoint> all, int i, double least) {
     double[] v = all.get(i).readings().stream().mapToDouble(Value::number).toArray();
     double middle = median(v);
     double spread = median(Arrays.stream(v).map(x -> Math.abs(x - middle)).toArray());
@@ -45,9 +46,9 @@ final class RepeatOutlier implements Rule {
       if (Math.abs(v[k] - middle) > Math.abs(v[worst] - middle)) worst = k;
     }
     double off = v[worst] - middle;
-    if (!(OF_NORMAL * Math.abs(off) / usual > LIMIT)) return java.util.Optional.empty();
+    if (!(OF_NORMAL * Math.abs(off) / usual > LIMIT)) return Optional.empty();
     String unit = e.channel().points().raw() == RawUnit.COUNTS ? "counts" : "V";
-    return java.util.Optional.of(
+    return Optional.of(
         Finding.of(
                 "repeat-outlier",
                 Severity.WARNING,
@@ -65,7 +66,7 @@ final class RepeatOutlier implements Rule {
   /** Median distance from the median at the other points. */
   private static double usual(List<ReferencePoint> all, int but) {
     double[] spreads =
-        java.util.stream.IntStream.range(0, all.size())
+        IntStream.range(0, all.size())
             .filter(k -> k != but && all.get(k).readings().size() >= LEAST_REPEATS)
             .mapToDouble(
                 k -> {

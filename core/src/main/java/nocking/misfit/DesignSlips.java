@@ -61,6 +61,7 @@ final class DesignSlips {
   private final Trials trials;
   private final List<SensorCard> cards;
   private final List<Cause> list = new ArrayList<>();
+  private final Map<Object, SignalPath> made = new HashMap<>();
   private double gain = Double.NaN;
 
   DesignSlips(
@@ -319,8 +320,6 @@ final class DesignSlips {
       return;
     }
   }
-
-  private final Map<Object, SignalPath> made = new HashMap<>();
 
   private SignalPath path(Sensor sensor, Converter converter) {
     return made.computeIfAbsent(

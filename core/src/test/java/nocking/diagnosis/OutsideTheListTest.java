@@ -4,6 +4,7 @@ import static nocking.Channels.v;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
 import java.util.List;
 import nocking.Channels;
 import nocking.analysis.Analysis;
@@ -273,7 +274,7 @@ class OutsideTheListTest {
             .orElseThrow();
     for (double volts : new double[] {0.045, 0.0475, 0.05, 0.0525, 0.055}) {
       Fault at = offset.withSeverity(volts);
-      var seen = new java.util.ArrayList<Observation>();
+      var seen = new ArrayList<Observation>();
       for (double x : new double[] {5, 9, 13}) {
         for (Place p : List.of(Place.DISPLAY, RECEIVER, GROUND, TP2)) {
           seen.add(Observation.of(p, x, engine.reading(at, p, x)));

@@ -3,8 +3,10 @@ package nocking.finding;
 import static nocking.Channels.v;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
 import nocking.Channels;
 import nocking.analysis.Analysis;
 import nocking.band.AlarmBand;
@@ -46,7 +48,7 @@ class SilenceTest {
     assertThat(finding(found(c, rule).fix().orElseThrow().apply().apply(c), rule)).isEmpty();
   }
 
-  private static Channel points(java.util.function.DoubleUnaryOperator volts) {
+  private static Channel points(DoubleUnaryOperator volts) {
     return Channels.blower().withPoints(Channels.points(SEVEN, volts));
   }
 
@@ -87,7 +89,7 @@ class SilenceTest {
   }
 
   private static Channel strokes(double apart) {
-    var list = new java.util.ArrayList<ReferencePoint>();
+    var list = new ArrayList<ReferencePoint>();
     for (double x : SEVEN) list.add(ReferencePoint.of(v(x), v(blower(x))));
     for (double x : SEVEN) {
       list.add(ReferencePoint.of(v(x), v(blower(x + apart))).withDown(true));

@@ -23,6 +23,7 @@ import nocking.parts.PreferredSeries;
 import nocking.points.RawUnit;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.AcVoltage;
 import nocking.sensor.Potentiometer;
@@ -36,6 +37,7 @@ import nocking.stage.Divider;
 import nocking.stage.InputPull;
 import nocking.stage.InvertingAmp;
 import nocking.stage.PullUp;
+import nocking.stage.Stage;
 import nocking.table.TableSpec;
 import nocking.tolerance.BudgetPoint;
 import nocking.tolerance.ErrorModel;
@@ -49,7 +51,7 @@ class EndsAndRailsTest {
 
   /** 0–100 mm of a 5 kΩ track on 5 V ±1 %, loaded by 100 kΩ: its travel is the working range. */
   private static Channel slider() {
-    Value supply = Value.typed("5 ±1%", nocking.quantity.Unit.VOLT);
+    Value supply = Value.typed("5 ±1%", Unit.VOLT);
     return Channels.blower()
         .define(
             d ->
@@ -144,7 +146,7 @@ class EndsAndRailsTest {
     assertThat(c).contains("beyond that extrapolated with the end slope");
   }
 
-  private static Channel volts(Sensor s, nocking.stage.Stage... stages) {
+  private static Channel volts(Sensor s, Stage... stages) {
     return Channels.blower()
         .define(d -> d.withRange(v(0), v(100)))
         .withSensor(s)

@@ -217,4 +217,14 @@ class ToleranceTest {
     assertThat(Value.typed(v.shown(Unit.OHM), Unit.OHM)).isEqualTo(v);
     assertThat(Value.typed("8 ±0.5", Unit.PERCENT).spread().relative()).isFalse();
   }
+
+  /** A set of parts that no circuit could hold has no reading and is left out. */
+  @Test
+  void oneDrawOutsideEmptiesNoStatistic() {
+    Sampled s = Sampled.of(new double[] {1, Double.NaN, 3, 2});
+    assertThat(s.mean()).isEqualTo(2);
+    assertThat(s.sd()).isEqualTo(1);
+    assertThat(s.low()).isLessThan(s.high());
+    assertThat(Sampled.of(new double[] {1, Double.NaN}).sd()).isNaN();
+  }
 }

@@ -11,6 +11,7 @@ import nocking.channel.QuantityKind;
 import nocking.converter.Converter;
 import nocking.diagnosis.Observation;
 import nocking.element.Signal;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.CurrentLoop;
 import nocking.sensor.Potentiometer;
@@ -26,6 +27,8 @@ import nocking.stage.PullUp;
 import nocking.stage.SeriesResistor;
 import nocking.stage.Shunt;
 import nocking.weighing.FaultKind;
+import nocking.weighing.Meter;
+import nocking.wiring.PairReading;
 import nocking.wiring.Pin;
 import nocking.wiring.Place;
 import nocking.wiring.WirePlan;
@@ -37,6 +40,7 @@ import nocking.wiring.WirePlan;
  */
 final class Plant {
   private static final double METER = 10e6;
+  private static final Meter METERED = Meter.HAND_HELD;
 
   /** What can be broken, each by its own hand. */
   enum Break {
@@ -103,7 +107,7 @@ final class Plant {
   private final double leak;
   private final Map<Double, Double> departures = new TreeMap<>();
   private List<Broken> broken = List.of();
-  private DoubleUnaryOperator reference0 = x -> x;
+  private DoubleUnaryOperator misreading = x -> x;
   private boolean loose;
 
   Plant(long seed) {
@@ -339,7 +343,7 @@ final class Plant {
 
   /** What the technician believes to be applied is really something else. */
   void misread(DoubleUnaryOperator truth) {
-    reference0 = truth;
+    misreading = truth;
   }
 
   /** The signal wire makes contact at every other look. */
@@ -518,7 +522,7 @@ final class Plant {
   }
 
   private double departed(double believed) {
-    return reference0.applyAsDouble(believed)
+    return misreading.applyAsDouble(believed)
         + departures.computeIfAbsent(believed, k -> random.nextGaussian() * tolerance / 3);
   }
 
@@ -540,9 +544,9 @@ final class Plant {
       double v = Math.rint(display(believed) / step) * step;
       return new Observation(place, believed, v, step);
     }
-    double v = true_(place, believed);
+    double v = atPlace(place, believed);
     double noise = random.nextGaussian() * 0.7e-3;
-    if (place.unit(nocking.quantity.Unit.ONE).equals(nocking.quantity.Unit.OHM)) {
+    if (place.unit(Unit.ONE).equals(Unit.OHM)) {
       return Observation.of(place, believed, METERED.shown(v * gain + noise, place));
     }
     if (place.kind() == Place.Kind.LOOP_CURRENT) {
@@ -551,9 +555,7 @@ final class Plant {
     return Observation.of(place, believed, METERED.shown(v * gain + noise, place));
   }
 
-  private static final nocking.weighing.Meter METERED = nocking.weighing.Meter.HAND_HELD;
-
-  private double true_(Place place, double believed) {
+  private double atPlace(Place place, double believed) {
     List<Broken> now = now();
     double x = departed(believed);
     String signal = family == Family.THERMISTOR || family == Family.LOOP ? "TP2" : "TP1";
@@ -574,7 +576,7 @@ final class Plant {
       }
       case OHMS_AT_RECEIVER -> {
         boolean open = is(now, Break.GROUND_OPEN) || is(now, Break.SIGNAL_OPEN);
-        if (open) return nocking.wiring.PairReading.OPEN;
+        if (open) return PairReading.OPEN;
         double ohms =
             thermistor(is(now, Break.MIRRORED) ? low + high - x : x)
                 + degree(now, Break.SIGNAL_LEAD, 0);
