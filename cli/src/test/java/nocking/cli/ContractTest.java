@@ -273,7 +273,7 @@ class ContractTest {
     assertThat(findings.get(0).get("rule").asString()).isEqualTo("point-slip");
     assertThat(findings.get(0).get("severity").asString()).isEqualTo("warning");
     assertThat(findings.get(0).get("stage").asString()).isEqualTo("collect");
-    assertThat(findings).hasSize(4);
+    assertThat(findings).hasSize(3);
   }
 
   @Test
