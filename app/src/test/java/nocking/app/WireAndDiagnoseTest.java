@@ -185,6 +185,19 @@ class WireAndDiagnoseTest extends WindowTest {
     assertThat(explanation(0)).isEqualTo(first);
   }
 
+  /** A reading that jumps is entered with both its ends, kept, edited and weighed. */
+  @Test
+  void aJumpingReadingIsEntered() {
+    openDemo("BL-P1", WorkStep.WIRE);
+    hands.click("tab-diagnose");
+    settled();
+    see("receiver", "30", "0.2 … 1.6 V, jumping");
+    Seen kept = onDisk().byTag("BL-P1").orElseThrow().seen().getLast();
+    assertThat(kept.until().number()).isEqualTo(1.6);
+    assertThat(kept.value().number()).isEqualTo(0.2);
+    assertThat(explanation(0)).startsWith("contact that comes and goes");
+  }
+
   @Test
   void whatNothingExplainsIsSaidInWords() {
     openDemo("BL-P1", WorkStep.WIRE);

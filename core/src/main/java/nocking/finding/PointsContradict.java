@@ -87,7 +87,9 @@ final class PointsContradict implements Rule {
     String detail =
         "As it is they miss the design by up to %s at point %d; so they agree within %s."
             .formatted(worst(e, m), m.worstPoint() + 1, e.error(c.worst()));
-    Finding f = Finding.of(rule, Severity.WARNING, step, headline, detail);
+    // A measured curve takes up what the design has wrong, but not what was written down wrong.
+    Severity severity = step == WorkStep.COLLECT ? Severity.WARNING : severity(e.channel());
+    Finding f = Finding.of(rule, severity, step, headline, detail);
     return c.remedy().map(r -> f.with(new Fix(c.label(), r))).orElse(f);
   }
 

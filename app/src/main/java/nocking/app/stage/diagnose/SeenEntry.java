@@ -43,6 +43,8 @@ final class SeenEntry extends VBox {
     seen.setId("seen-value");
     seen.setPromptText("seen");
     seen.setAccessibleText("What was seen");
+    seen.setAccessibleHelp(
+        "A reading with its unit, 4.36 V; one that jumps with both its ends, 1.2 … 3.4 V, jumping.");
     for (TextField f : List.of(at, seen)) {
       f.getStyleClass().add("number");
       f.setPrefColumnCount(5);
