@@ -56,17 +56,20 @@ final class ConvertCommand extends JsonOption {
                   Numbers.trimmed(source.fromSi(0), 7),
                   source.symbol()));
     }
+    if (takeAmbient != null && source.toSi(number) < -SMALL) throw belowVacuum(number, source);
     double converted = source.convert(number, target) + ambient(target);
-    if (addAmbient != null && target.toSi(converted) < -SMALL) {
-      throw new QuantityException(
-          "%s %s absolute is below a vacuum; an absolute pressure is at least 0"
-              .formatted(Numbers.trimmed(converted, 9), target.symbol()));
-    }
+    if (addAmbient != null && target.toSi(converted) < -SMALL) throw belowVacuum(converted, target);
     answer
         .put("value", converted)
         .put("unit", target.symbol())
         .line("%s %s", Numbers.trimmed(converted, 9), target.symbol());
     return 0;
+  }
+
+  private static QuantityException belowVacuum(double absolute, Unit unit) {
+    return new QuantityException(
+        "%s %s absolute is below a vacuum; an absolute pressure is at least 0"
+            .formatted(Numbers.trimmed(absolute, 9), unit.symbol()));
   }
 
   private double ambient(Unit target) {

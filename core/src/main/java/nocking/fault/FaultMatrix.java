@@ -244,10 +244,10 @@ public final class FaultMatrix {
     Fault open = Fault.of(FaultKind.SIGNAL_OPEN);
     double rest = subject.channel().rest();
     if (!FaultyPath.of(subject, open, rest).converter().floats()) return Optional.empty();
-    for (double decade = 1e4; decade < 1e7; decade *= 10) {
+    for (double decade = LEAST_PULL; decade < 1e7; decade *= 10) {
       for (double step : PreferredSeries.E12.decade()) {
         double ohms = step * decade;
-        if (ohms >= LEAST_PULL && harmless(ohms)) return Optional.of(ohms);
+        if (harmless(ohms)) return Optional.of(ohms);
       }
     }
     return Optional.empty();

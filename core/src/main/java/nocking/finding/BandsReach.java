@@ -51,7 +51,7 @@ final class BandsReach implements Rule {
 
   private static void alarms(Evidence e, SignalPath path, BandPlan plan, List<Finding> list) {
     Optional<Span> reach = reach(e, path);
-    double tolerable = path.countsWorth(e.channel().definition().working().middle());
+    double count = path.countsWorth(e.channel().definition().working().middle());
     for (int i = 0; i < plan.alarms().size(); i++) {
       AlarmBand b = plan.alarms().get(i);
       double low = b.from() == null ? Double.NEGATIVE_INFINITY : b.from().number();
@@ -69,19 +69,19 @@ final class BandsReach implements Rule {
                         e.amount(reach.get().low()),
                         e.amount(reach.get().high())),
                 i));
-      } else if (high - low < LEAST_COUNTS * tolerable) {
+      } else if (high - low < LEAST_COUNTS * count) {
         list.add(
             finding(
                 "band-below-count",
                 "%s is narrower than two counts".formatted(b.name()),
                 "It is %s wide and one count is worth %s: the reading may step over it."
-                    .formatted(e.error(high - low), e.error(tolerable)),
+                    .formatted(e.error(high - low), e.error(count)),
                 i));
       }
     }
     double noise = noise(e.channel(), e, path);
     double hysteresis = plan.hysteresis() == null ? 0 : plan.hysteresis().number();
-    double least = Math.max(2 * noise, tolerable);
+    double least = Math.max(2 * noise, count);
     if (plan.alarms().size() > 1 && hysteresis > 0 && hysteresis < least) {
       list.add(
           finding(
@@ -89,9 +89,9 @@ final class BandsReach implements Rule {
               "The hysteresis of %s is less than the noise".formatted(e.error(hysteresis)),
               "%s: at a limit the alarm comes and goes by itself."
                   .formatted(
-                      2 * noise > tolerable
+                      2 * noise > count
                           ? "Repeated readings spread by " + e.error(2 * noise)
-                          : "One count is worth " + e.error(tolerable)),
+                          : "One count is worth " + e.error(count)),
               -1));
     }
   }

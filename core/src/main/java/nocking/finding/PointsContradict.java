@@ -84,9 +84,12 @@ final class PointsContradict implements Rule {
 
   private static Finding mended(
       Evidence e, PointsMisfit m, Cause c, String rule, WorkStep step, String headline) {
-    String detail =
-        "As it is they miss the design by up to %s at point %d; so they agree within %s."
-            .formatted(worst(e, m), m.worstPoint() + 1, e.error(c.worst()));
+    String now =
+        Double.isNaN(m.worst())
+            ? "As it is the design has no value for point %d".formatted(m.worstPoint() + 1)
+            : "As it is they miss the design by %s at point %d"
+                .formatted(worst(e, m), m.worstPoint() + 1);
+    String detail = "%s; so they agree within %s.".formatted(now, e.error(c.worst()));
     // A measured curve takes up what the design has wrong, but not what was written down wrong.
     Severity severity = step == WorkStep.COLLECT ? Severity.WARNING : severity(e.channel());
     Finding f = Finding.of(rule, severity, step, headline, detail);
@@ -158,7 +161,7 @@ final class PointsContradict implements Rule {
         "The points ask for %s %% %s gain than the design has"
             .formatted(Numbers.significant(Math.abs(percent), 2), percent > 0 ? "more" : "less");
     String detail =
-        "They miss it by up to %s. A factor on top would hide what is wrong.%s"
+        "They miss it by %s. A factor on top would hide what is wrong.%s"
             .formatted(worst(e, m), others(m, Cause.Kind.GAIN));
     return Finding.of("gain-error", severity(e.channel()), WorkStep.FIT, headline, detail);
   }
@@ -178,7 +181,7 @@ final class PointsContradict implements Rule {
             WorkStep.FIT,
             Double.isNaN(m.worst())
                 ? "The design has no value for point " + (m.worstPoint() + 1)
-                : "The points contradict the design by up to " + worst(e, m),
+                : "The points contradict the design by " + worst(e, m),
             detail)
         .at(m.worstPoint());
   }

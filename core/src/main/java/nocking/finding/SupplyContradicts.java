@@ -39,7 +39,7 @@ final class SupplyContradicts implements Rule {
                     .formatted(Numbers.significant(wired.number() / own.get(), 4)))
             .with(
                 new Fix(
-                    "Leave the supply of the wire plan, %s, away".formatted(volts(wired.number())),
+                    "Take %s out of the wire plan".formatted(volts(wired.number())),
                     k -> k.withWiring(k.wiring().withSupply(null)))));
   }
 

@@ -94,14 +94,14 @@ final class Trials {
     return sum;
   }
 
-  boolean fits(double[] left, double slack) {
+  private boolean fits(double[] left) {
     for (int i = 0; i < left.length; i++) {
-      if (!(Math.abs(left[i]) <= readings.limit()[i] + slack)) return false;
+      if (!(Math.abs(left[i]) <= readings.limit()[i])) return false;
     }
     return true;
   }
 
-  static double worst(double[] left) {
+  private static double worst(double[] left) {
     double worst = 0;
     for (double l : left) worst = Math.max(worst, Math.abs(l));
     return worst;
@@ -155,7 +155,7 @@ final class Trials {
         kind,
         says,
         worst(left),
-        fits(left, 0),
+        fits(left),
         Math.log(prior * usual) + log(left),
         points,
         Optional.ofNullable(remedy),
