@@ -14,7 +14,8 @@ public final class Roots {
 
   /**
    * Newton's method inside a bracket that bisection keeps closing (Press et al., "Numerical
-   * Recipes", 9.4): the bracket makes it safe, the slope makes it fast.
+   * Recipes", 9.4): the bracket makes it safe, the slope makes it fast. A step that is not half of
+   * the one before the last is a bisection, since across a bend Newton's may go to and fro.
    *
    * @param f strictly monotone on {@code branch}
    * @param slope its derivative; may be NaN, then the step is a bisection
@@ -32,6 +33,8 @@ public final class Roots {
     if (!(atLow * atHigh < 0)) return Double.NaN;
     boolean rising = atLow < 0;
     double x = low + (high - low) * (atLow / (atLow - atHigh));
+    double last = high - low;
+    double beforeLast = last;
     for (int i = 0; i < MOST_STEPS; i++) {
       double error = f.applyAsDouble(x) - y;
       if (error == 0) return x;
@@ -39,8 +42,11 @@ public final class Roots {
       else high = x;
       double next = x - error / slope.applyAsDouble(x);
       if (Math.abs(next - x) <= Math.ulp(x)) return x;
-      if (!(next > low && next < high)) next = low + (high - low) / 2;
+      boolean closing = Math.abs(next - x) <= beforeLast / 2;
+      if (!(closing && next > low && next < high)) next = low + (high - low) / 2;
       if (next == low || next == high) return next;
+      beforeLast = last;
+      last = Math.abs(next - x);
       x = next;
     }
     return x;

@@ -147,19 +147,20 @@ final class Advisor {
     double open = 1;
     for (Observation o : seen) {
       if (o.at() != x) continue;
-      double[] at = weigher.shown(cell.at(o.place()), o.place(), f);
-      double sigma = weigher.sigma(o, at[0]);
+      double[] at = weigher.reads().shown(cell.at(o.place()), o.place(), f);
+      double sigma = weigher.reads().sigma(o, at[0]);
       if (Double.isNaN(at[0])) continue;
       departure += at[1] * (o.value() - at[0]) / (sigma * sigma);
       open += at[1] * at[1] / (sigma * sigma);
     }
-    double[] at = weigher.shown(here, place, f);
+    double[] at = weigher.reads().shown(here, place, f);
     if (Double.isNaN(at[0])) {
       Span w = channel.definition().working();
       return new Sample(p.hypothesis(), weight, f, w.high() + 10 * w.width(), w.width());
     }
     double mean = at[0] + at[1] * departure / open;
-    double sigma = Math.hypot(weigher.sigma(place, at[0]), Math.abs(at[1]) / Math.sqrt(open));
+    double sigma =
+        Math.hypot(weigher.reads().sigma(place, at[0]), Math.abs(at[1]) / Math.sqrt(open));
     return new Sample(p.hypothesis(), weight, f, mean, sigma);
   }
 
@@ -175,10 +176,11 @@ final class Advisor {
 
   private Sample anything(Posterior p, Fault f, double weight, Place place, double x) {
     Column.Prediction here = weigher.solved(Fault.NONE, x).at(place);
-    double[] at = weigher.shown(here, place, Fault.NONE);
+    double[] at = weigher.reads().shown(here, place, Fault.NONE);
     Span w = channel.definition().working();
     double wide =
-        Math.exp(-weigher.anyLog(Observation.of(place, x, Double.isNaN(at[0]) ? 0 : at[0])));
+        Math.exp(
+            -weigher.reads().anyLog(Observation.of(place, x, Double.isNaN(at[0]) ? 0 : at[0])));
     double mean = Double.isNaN(at[0]) ? w.middle() : at[0];
     return new Sample(p.hypothesis(), weight, f, mean, wide);
   }
@@ -186,7 +188,7 @@ final class Advisor {
   private Sample sound(Posterior p, Fault f, double weight, Place place, double x) {
     double[] at = weigher.soundReading(Observation.of(place, x, 0));
     if (Double.isNaN(at[0])) return anything(p, f, weight, place, x);
-    double sigma = Math.hypot(weigher.sigma(place, at[0]), at[1]);
+    double sigma = Math.hypot(weigher.reads().sigma(place, at[0]), at[1]);
     return new Sample(p.hypothesis(), weight, f, at[0], sigma);
   }
 

@@ -3,6 +3,7 @@ package nocking.diagnosis;
 import java.util.HashMap;
 import java.util.Map;
 import nocking.fault.Fault;
+import nocking.fault.Faults;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
 import nocking.quantity.Span;
@@ -48,9 +49,15 @@ record Column(
   Cell cell(int hypothesis, Fault fault) {
     // What is wrong with the receiver's numbers leaves every voltage as it is.
     if (fault.kind().family() == FaultKind.Family.NUMBERS) {
-      return cells.computeIfAbsent(SOUND, k -> new Cell(Fault.NONE));
+      return cells.computeIfAbsent(SOUND, k -> new Cell(Faults.of(Fault.NONE)));
     }
-    return cells.computeIfAbsent(new Key(hypothesis, fault.severity()), k -> new Cell(fault));
+    return cells.computeIfAbsent(
+        new Key(hypothesis, fault.severity()), k -> new Cell(Faults.of(fault)));
+  }
+
+  /** Two faults at once, which are not kept. */
+  Cell pair(Faults faults) {
+    return new Cell(faults);
   }
 
   /** A place over all degrees of a hypothesis. */
@@ -60,22 +67,24 @@ record Column(
         k -> grid.curve(f -> cell(hypothesis, f).at(place)));
   }
 
-  /** One fault at one degree. */
+  /** What is wrong, at its degree. */
   final class Cell {
     private final FaultyPath here;
     private final FaultyPath beside;
     private final FaultyPath fedMore;
     private final Map<Place, Prediction> seen = new HashMap<>();
 
-    private Cell(Fault fault) {
-      here = FaultyPath.of(subject, fault, x);
-      beside = FaultyPath.of(subject, fault, x + nudge);
+    private Cell(Faults faults) {
+      here = FaultyPath.of(subject, faults, x);
+      beside = FaultyPath.of(subject, faults, x + nudge);
       // A fault of the supply says itself how far it is off.
-      boolean own =
-          fault.kind() == FaultKind.SUPPLY_LOW
-              || fault.kind() == FaultKind.SUPPLY_HIGH
-              || fault.kind() == FaultKind.SUPPLY_DEAD;
-      fedMore = rail == 0 || own ? here : FaultyPath.onRail(subject, fault, x, 1 + rail);
+      boolean own = faults.supply(1) != 1;
+      fedMore = rail == 0 || own ? here : FaultyPath.onRail(subject, faults, x, 1 + rail);
+    }
+
+    /** What a place shows, without what sensor and supply may make of it. */
+    FaultyPath.Reading reading(Place place) {
+      return read(here, place);
     }
 
     Prediction at(Place place) {

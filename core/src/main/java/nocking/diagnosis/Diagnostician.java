@@ -81,6 +81,20 @@ public final class Diagnostician {
     return advisor.next(ranking);
   }
 
+  /**
+   * Two faults at once where no single one explains what was seen: the pair that is clearly better
+   * than everything else, or what the likely pairs have in common; nothing where a single one does.
+   */
+  public TwoFaults twoAtOnce(Ranking ranking) {
+    if (!ranking.noneFits() && !ranking.somethingElse()) return new TwoFaults(List.of());
+    double top = Double.NEGATIVE_INFINITY;
+    double sum = 0;
+    List<Posterior> singles = weigher.weigh(ranking.observations());
+    for (Posterior p : singles) top = Math.max(top, p.logWeight());
+    for (Posterior p : singles) sum += Math.exp(p.logWeight() - top);
+    return PairSearch.of(weigher, ranking.observations(), top + Math.log(sum));
+  }
+
   private List<Double> expected(Fault fault, List<Observation> seen) {
     Fault circuit = fault.kind().loose() ? Fault.NONE : fault;
     return Arrays.stream(weigher.expected(circuit, seen)).boxed().toList();
@@ -123,7 +137,7 @@ public final class Diagnostician {
       for (Place place : places) {
         Column.Prediction p = cell.at(place);
         if (p.floats() || Double.isNaN(p.value())) continue;
-        double v = weigher.shown(p, place, f)[0];
+        double v = weigher.reads().shown(p, place, f)[0];
         // The display shows no more digits there than it showed here.
         double step =
             seen.stream()

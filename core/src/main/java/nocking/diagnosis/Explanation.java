@@ -28,7 +28,11 @@ public record Explanation(
    * list is not shown to fit by anything.
    */
   public boolean fits() {
-    if (!listed()) return false;
+    return listed() && fits(misfit, observations);
+  }
+
+  /** True for a misfit that so many readings leave as a rule. */
+  static boolean fits(double misfit, int observations) {
     int n = Math.max(1, observations);
     return misfit <= n + 5 * Math.sqrt(2.0 * n);
   }

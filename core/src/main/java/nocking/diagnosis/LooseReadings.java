@@ -150,14 +150,14 @@ final class LooseReadings {
     if (!o.inputKnown()) return anything(o);
     double[] p = weigher.soundReading(o);
     if (Double.isNaN(p[0])) return anything(o);
-    double sigma = Math.hypot(sigma(o, p[0]), p[1]);
-    double z = Math.clamp((o.value() - p[0]) / sigma, -Weigher.FAR, Weigher.FAR);
+    double sigma = Math.hypot(weigher.reads().wide(o, p[0]), p[1]);
+    double z = Math.clamp((o.value() - p[0]) / sigma, -ReadingModel.FAR, ReadingModel.FAR);
     return new Fit(-Math.log(sigma) - 0.5 * z * z, z * z);
   }
 
   /** Equally likely anywhere in what the place can show. */
   private Fit anything(Observation o) {
-    return new Fit(weigher.anyLog(o), 0);
+    return new Fit(weigher.reads().anyLog(o), 0);
   }
 
   /** Equally likely anywhere in what the circuit or the display can come to, and not beyond. */
@@ -165,13 +165,14 @@ final class LooseReadings {
     Span span = span(o.place());
     double beyond = BEYOND * span.width();
     if (o.value() >= span.low() - beyond && o.value() <= span.high() + beyond) return anything(o);
-    return new Fit(weigher.anyLog(o) - IMPOSSIBLE / 2, IMPOSSIBLE);
+    return new Fit(weigher.reads().anyLog(o) - IMPOSSIBLE / 2, IMPOSSIBLE);
   }
 
   private Span span(Place place) {
     if (place.equals(Place.DISPLAY)) {
-      double a = weigher.display(Fault.NONE, 0);
-      double b = weigher.display(Fault.NONE, subject.channel().converter().reference().number());
+      double a = weigher.reads().display(Fault.NONE, 0);
+      double b =
+          weigher.reads().display(Fault.NONE, subject.channel().converter().reference().number());
       Span w = subject.channel().definition().working();
       // Where an end of the converter has no reading the working range is all that is known.
       if (!Double.isFinite(a) || !Double.isFinite(b)) return w;
@@ -195,11 +196,6 @@ final class LooseReadings {
     return new Fit(top + Math.log(sum), misfit);
   }
 
-  private double sigma(Observation o, double predicted) {
-    double own = weigher.sigma(o, predicted);
-    return o.place().equals(Place.DISPLAY) ? Math.hypot(own, weigher.beyond(o, predicted)) : own;
-  }
-
   /** What a broken signal wire shows. */
   private Fit broken(Observation o) {
     Fault open =
@@ -210,10 +206,10 @@ final class LooseReadings {
             .orElse(Fault.NONE);
     Column.Prediction p = weigher.solved(open, o.at()).at(o.place());
     if (p.floats()) return anything(o);
-    double v = weigher.shown(p, o.place(), open)[0];
+    double v = weigher.reads().shown(p, o.place(), open)[0];
     if (Double.isNaN(v)) return anything(o);
-    double sigma = sigma(o, v);
-    double z = Math.clamp((o.value() - v) / sigma, -Weigher.FAR, Weigher.FAR);
+    double sigma = weigher.reads().wide(o, v);
+    double z = Math.clamp((o.value() - v) / sigma, -ReadingModel.FAR, ReadingModel.FAR);
     return new Fit(-Math.log(sigma) - 0.5 * z * z, z * z);
   }
 
@@ -260,12 +256,12 @@ final class LooseReadings {
           v.place().kind() == Place.Kind.TEST_POINT && v.place().node() == nodes + 1
               || nodes == 0 && v.place().kind() == Place.Kind.SIGNAL_AT_RECEIVER;
       if (!same || !last || v.jumps()) continue;
-      double shown = weigher.display(Fault.NONE, v.value());
-      double off = weigher.sigma(v, v.value());
-      double beside = weigher.display(Fault.NONE, v.value() + off);
+      double shown = weigher.reads().display(Fault.NONE, v.value());
+      double off = weigher.reads().sigma(v, v.value());
+      double beside = weigher.reads().display(Fault.NONE, v.value() + off);
       if (Double.isNaN(shown) || Double.isNaN(beside)) continue;
-      double sigma = Math.hypot(sigma(o, shown), beside - shown);
-      double z = Math.clamp((o.value() - shown) / sigma, -Weigher.FAR, Weigher.FAR);
+      double sigma = Math.hypot(weigher.reads().wide(o, shown), beside - shown);
+      double z = Math.clamp((o.value() - shown) / sigma, -ReadingModel.FAR, ReadingModel.FAR);
       return new Fit(-Math.log(sigma) - 0.5 * z * z, z * z);
     }
     return null;

@@ -9,9 +9,9 @@ import java.util.Map;
 import nocking.fault.Fault;
 import nocking.fault.FaultCatalogue;
 import nocking.fault.FaultMatrix;
+import nocking.fault.Faults;
 import nocking.fault.Subject;
 import nocking.quantity.Span;
-import nocking.weighing.FaultKind;
 import nocking.weighing.Meter;
 import nocking.weighing.Weighing;
 import nocking.wiring.Place;
@@ -28,33 +28,14 @@ final class Weigher {
   private static final int BETWEEN = 8;
   private static final int SAMPLES = 5;
 
-  /** So many standard deviations off is as wrong as any more, and still a number. */
-  static final double FAR = 1e6;
-
-  /** What a number on the display counts against a fault under which there is none. */
-  private static final double NO_DISPLAY = -50;
-
   /** The tolerance of a sound channel is taken as so many standard deviations of its sensor. */
   private static final double TOLERANCE_SIGMAS = 3;
 
   /** Logarithm of the weight, below the likeliest, from which a degree is not solved again. */
   private static final double OUT_OF_QUESTION = 12;
 
-  /** Share of the range by which a display lies outside before nothing exact is said of it. */
-  private static final double OUTSIDE = 0.05;
-
   private static final int CLOSER = 24;
   private static final double GOLDEN = (Math.sqrt(5) - 1) / 2;
-
-  /** Ohms, from a short to open, are equally likely in every decade. */
-  private static final double OHM_DECADES = Math.log(1e9);
-
-  private static final double SLIP_DECADES = Math.log(1e6);
-
-  /** Numbers are no larger than this, so that they can be squared. */
-  private static final double LARGEST = 1e150;
-
-  private static final double WIDEST_AMPERES = 0.025;
 
   /** How often a reading jumps that floats, that hangs on a bad contact, or else. */
   private static final double FLOATING_JUMPS = 0.5;
@@ -67,11 +48,10 @@ final class Weigher {
   private final Meter meter;
   private final List<Hypothesis> hypotheses;
   private final List<Grid> grids = new ArrayList<>();
-  private final Floors floors;
+  private final ReadingModel reads;
   private final LooseReadings loose;
   private final double nudge;
   private final double rail;
-  private final double count;
   private List<Observation> lastSeen;
   private List<Posterior> last;
   private final Map<Double, Column> columns = new HashMap<>();
@@ -86,16 +66,24 @@ final class Weigher {
     }
     hypotheses = List.copyOf(list);
     for (Hypothesis h : hypotheses) grids.add(new Grid(h));
-    floors = new Floors(subject, FaultMatrix.places(subject), meter.inputResistance());
+    reads =
+        new ReadingModel(
+            subject,
+            meter,
+            new Floors(subject, FaultMatrix.places(subject), meter.inputResistance()));
     loose = new LooseReadings(subject, this);
     Span w = subject.channel().definition().working();
     double stated = subject.channel().definition().toleranceOrNaN();
-    count = subject.path().countsWorth(w.middle());
     nudge = (Double.isNaN(stated) ? 0.01 * w.width() : stated) / TOLERANCE_SIGMAS;
     rail =
         subject.supply().isPresent()
             ? subject.channel().wiring().supplied().share() / Math.sqrt(3)
             : 0;
+  }
+
+  /** How a prediction is read. */
+  ReadingModel reads() {
+    return reads;
   }
 
   List<Hypothesis> hypotheses() {
@@ -110,7 +98,8 @@ final class Weigher {
     throw new IllegalArgumentException(fault.name() + " is not among the faults of this channel");
   }
 
-  private Column column(double x) {
+  /** What the hypotheses predict at an input. */
+  Column column(double x) {
     return columns.computeIfAbsent(
         x, k -> new Column(subject, meter.inputResistance(), k, nudge, rail));
   }
@@ -253,7 +242,7 @@ final class Weigher {
     Likelihood here = likelihood(p.hypothesis(), new double[] {at}, e, false, true);
     double best = at;
     Likelihood found = here;
-    if (!new Explanation(p.fault(), 0, here.misfit()[0], seen.size(), List.of()).fits()) {
+    if (!Explanation.fits(here.misfit()[0], seen.size())) {
       double low = Math.max(0, at - 1.0 / COARSE);
       double high = Math.min(1, at + 1.0 / COARSE);
       for (int i = 0; i < CLOSER; i++) {
@@ -337,7 +326,7 @@ final class Weigher {
             .refine(
                 List.of(group.getKey(), o.place()),
                 f -> column.cell(h, f).at(o.place()).value(),
-                v -> o.place().equals(Place.DISPLAY) ? countVolts() : sigma(o, v));
+                v -> o.place().equals(Place.DISPLAY) ? countVolts() : reads.sigma(o, v));
       }
     }
   }
@@ -380,14 +369,7 @@ final class Weigher {
     private final double[] fractions;
     private final boolean smooth;
     private final boolean solved;
-    private final double[] squares;
-    private final double[] logs;
-
-    /** For every fraction the products of the residuals with each departure. */
-    private final double[][] cross;
-
-    /** For every fraction the lower triangle of the products of the departures. */
-    private final double[][] products;
+    private final JointResidual[] joint;
 
     private Known(int h, Column column, double[] fractions, boolean smooth, boolean solved) {
       this.h = h;
@@ -395,11 +377,8 @@ final class Weigher {
       this.fractions = fractions;
       this.smooth = smooth;
       this.solved = solved;
-      int n = fractions.length;
-      squares = new double[n];
-      logs = new double[n];
-      cross = new double[n][COMMON];
-      products = new double[n][COMMON * (COMMON + 1) / 2];
+      joint = new JointResidual[fractions.length];
+      for (int i = 0; i < joint.length; i++) joint[i] = new JointResidual(COMMON);
     }
 
     private void add(Observation o) {
@@ -407,132 +386,47 @@ final class Weigher {
       int n = fractions.length;
       Column.Prediction first = column.cell(h, hypothesis.at(0)).at(o.place());
       if (first.floats() && !hypothesis.graded()) {
-        double log = floatingLog(o, first.span(), hypothesis.fault());
-        for (int i = 0; i < n; i++) logs[i] += log;
+        double log = reads.floatingLog(o, first.span(), Faults.of(hypothesis.fault()));
+        for (JointResidual r : joint) r.addDensity(log);
         return;
       }
       double[][] p = predict(h, column, o.place(), fractions, solved);
       boolean display = o.place().equals(Place.DISPLAY);
-      // A slip makes any number of one inside the range, and an exact one.
-      boolean slipped = slips(hypothesis.fault().kind());
-      double[] sound = display && slipped ? soundDisplays(p[0]) : null;
+      double[] sound = display ? soundDisplays(hypothesis.fault(), p[0]) : p[0];
       if (display) turnIntoDisplay(hypothesis, fractions, p);
-      var departure = new double[COMMON];
       for (int i = 0; i < n; i++) {
         double value = p[0][i];
         if (Double.isNaN(value)) {
-          logs[i] += NO_DISPLAY;
-          squares[i] += -2 * NO_DISPLAY;
+          joint[i].addImpossible(ReadingModel.NO_DISPLAY);
           continue;
         }
-        double sigma = Math.hypot(sigma(o, value), p[3][i]);
-        if (display) sigma = Math.hypot(sigma, beyond(o, slipped ? sound[i] : value));
-        double r = Math.clamp((o.value() - value) / sigma, -FAR, FAR);
-        departure[0] = number(p[1][i]) / sigma;
-        departure[1] = number(p[2][i]) / sigma;
-        departure[2] = 0;
-        if (smooth) {
-          double step = p[0][Math.min(n - 1, i + 1)] - p[0][Math.max(0, i - 1)];
-          departure[2] = number(step) / 4 / sigma;
-        }
-        squares[i] += r * r;
-        logs[i] -= Math.log(sigma);
-        for (int a = 0, k = 0; a < COMMON; a++) {
-          cross[i][a] += r * departure[a];
-          for (int b = 0; b <= a; b++) products[i][k++] += departure[a] * departure[b];
-        }
+        double sigma = Math.hypot(reads.sigma(o, value), p[3][i]);
+        if (display) sigma = Math.hypot(sigma, reads.beyond(o, slips(h) ? sound[i] : value));
+        double step = smooth ? p[0][Math.min(n - 1, i + 1)] - p[0][Math.max(0, i - 1)] : 0;
+        joint[i].add(o.value() - value, sigma, p[1][i], p[2][i], step / 4);
       }
     }
 
-    private double number(double v) {
-      return Double.isNaN(v) ? 0 : v;
-    }
-
-    /**
-     * Covariance D + Σ s·sᵀ by the matrix determinant lemma and Woodbury's identity: the small
-     * matrix I + SᵀD⁻¹S by Cholesky's factors.
-     */
     private void into(double[] log, double[] misfit) {
-      for (int i = 0; i < logs.length; i++) {
-        var l = new double[COMMON][COMMON];
-        var y = new double[COMMON];
-        double half = 0;
-        double explained = 0;
-        for (int a = 0, k = 0; a < COMMON; a++) {
-          for (int b = 0; b <= a; b++, k++) {
-            double sum = products[i][k] + (a == b ? 1 : 0);
-            for (int c = 0; c < b; c++) sum -= l[a][c] * l[b][c];
-            l[a][b] = a == b ? Math.sqrt(sum) : sum / l[b][b];
-          }
-          double right = cross[i][a];
-          for (int c = 0; c < a; c++) right -= l[a][c] * y[c];
-          y[a] = right / l[a][a];
-          explained += y[a] * y[a];
-          half += Math.log(l[a][a]);
-        }
-        double chi = Math.max(0, squares[i] - explained);
-        log[i] += logs[i] - half - 0.5 * chi;
-        misfit[i] += chi;
+      for (int i = 0; i < joint.length; i++) {
+        JointResidual.Settled s = joint[i].settled();
+        log[i] += s.log();
+        misfit[i] += s.misfit();
       }
     }
   }
 
-  private static boolean slips(FaultKind kind) {
-    return switch (kind) {
-      case DECIMAL, WRONG_UNIT, GAUGE_ABSOLUTE, RMS_PEAK -> true;
-      default -> false;
-    };
+  /** A slip makes any number of one inside the range, and an exact one. */
+  private boolean slips(int h) {
+    return ReadingModel.slips(hypotheses.get(h).fault().kind());
   }
 
-  /** What a receiver with sound numbers shows for volts. */
-  private double[] soundDisplays(double[] volts) {
+  /** What a receiver with sound numbers shows for volts, where a slip hides that. */
+  private double[] soundDisplays(Fault fault, double[] volts) {
+    if (!ReadingModel.slips(fault.kind())) return volts;
     double[] shown = new double[volts.length];
-    for (int i = 0; i < shown.length; i++) shown[i] = display(Fault.NONE, volts[i]);
+    for (int i = 0; i < shown.length; i++) shown[i] = reads.display(Fault.NONE, volts[i]);
     return shown;
-  }
-
-  /**
-   * Standard uncertainty of a display outside its range: some receivers hold the end, some go on,
-   * some by another slope. All that counts is that it is outside on the same side.
-   */
-  double beyond(Observation o, double predicted) {
-    double seen = o.value();
-    Span w = subject.channel().definition().working();
-    double outside = OUTSIDE * w.width();
-    boolean high = predicted > w.high() + outside && seen > w.high() + outside / 2;
-    boolean low = predicted < w.low() - outside && seen < w.low() - outside / 2;
-    if (!high && !low) return 0;
-    double end = high ? w.high() : w.low();
-    return Math.max(Math.abs(predicted - end), Math.abs(seen - end));
-  }
-
-  /** A floating input: anything between its ends is equally likely. */
-  private double floatingLog(Observation o, Span volts, Fault fault) {
-    double width = volts.width();
-    if (o.place().equals(Place.DISPLAY)) {
-      double a = display(fault, volts.low());
-      double b = display(fault, volts.high());
-      width =
-          Double.isNaN(a - b) ? subject.channel().definition().working().width() : Math.abs(a - b);
-    }
-    return -Math.log(Math.max(width, 1e-9)) + 0.5 * Math.log(2 * Math.PI);
-  }
-
-  /** A reading that may be anything that its place can show. */
-  double anyLog(Observation o) {
-    double width =
-        switch (o.place().kind()) {
-          case DISPLAY -> {
-            // A slip takes a number to any size: far outside every decade is as likely.
-            Span w = subject.channel().definition().working();
-            yield Math.max(
-                3 * w.width(), SLIP_DECADES * Math.min(LARGEST, Math.abs(o.value() - w.middle())));
-          }
-          case OHMS_AT_SENSOR, OHMS_AT_RECEIVER -> Math.max(1, Math.abs(o.value())) * OHM_DECADES;
-          case LOOP_CURRENT -> WIDEST_AMPERES;
-          default -> subject.widestVolts();
-        };
-    return -Math.log(width) + 0.5 * Math.log(2 * Math.PI);
   }
 
   /**
@@ -546,7 +440,7 @@ final class Weigher {
       Observation o = seen.get(i);
       expected[i] = Double.NaN;
       if (!o.inputKnown() || solved(f, o.at()).at(o.place()).floats()) continue;
-      double[] at = shown(solved(f, o.at()).at(o.place()), o.place(), f);
+      double[] at = reads.shown(solved(f, o.at()).at(o.place()), o.place(), f);
       double[] common = departures(f, o.at(), seen);
       expected[i] = at[0] + at[1] * common[0] + at[2] * common[1];
     }
@@ -555,28 +449,13 @@ final class Weigher {
 
   /** The likeliest departures of sensor and supply at an input, in standard deviations. */
   private double[] departures(Fault f, double x, List<Observation> seen) {
-    double ss = 1;
-    double sq = 0;
-    double qq = 1;
-    double rs = 0;
-    double rq = 0;
+    var joint = new JointResidual(2);
     for (Observation o : seen) {
       if (o.at() != x || solved(f, x).at(o.place()).floats()) continue;
-      double[] at = shown(solved(f, x).at(o.place()), o.place(), f);
-      if (Double.isNaN(at[0])) continue;
-      double sigma = sigma(o, at[0]);
-      if (o.place().equals(Place.DISPLAY)) sigma = Math.hypot(sigma, beyond(o, at[0]));
-      double r = (o.value() - at[0]) / sigma;
-      double s = at[1] / sigma;
-      double q = at[2] / sigma;
-      ss += s * s;
-      sq += s * q;
-      qq += q * q;
-      rs += r * s;
-      rq += r * q;
+      double[] at = reads.shown(solved(f, x).at(o.place()), o.place(), f);
+      if (!Double.isNaN(at[0])) joint.add(o.value() - at[0], reads.wide(o, at[0]), at[1], at[2]);
     }
-    double det = ss * qq - sq * sq;
-    return new double[] {(qq * rs - sq * rq) / det, (ss * rq - sq * rs) / det};
+    return joint.settled().departures();
   }
 
   /** Logarithm of the likelihood of readings on a sound channel, and the misfit. */
@@ -590,7 +469,7 @@ final class Weigher {
   /** What a sound channel reads and its standard uncertainty by sensor and supply. */
   double[] soundReading(Observation o) {
     Column.Prediction p = solved(Fault.NONE, o.at()).at(o.place());
-    double[] at = shown(p, o.place(), Fault.NONE);
+    double[] at = reads.shown(p, o.place(), Fault.NONE);
     return new double[] {at[0], Math.hypot(at[1], at[2])};
   }
 
@@ -604,7 +483,7 @@ final class Weigher {
       Hypothesis hypothesis = hypotheses.get(h);
       Column.Prediction first = column(w.middle()).cell(h, hypothesis.at(0)).at(o.place());
       if (first.floats() && !hypothesis.graded()) {
-        double any = floatingLog(o, first.span(), hypothesis.fault());
+        double any = reads.floatingLog(o, first.span(), Faults.of(hypothesis.fault()));
         for (double[] row : joint) for (int x = 0; x < xs; x++) row[x] += any;
         continue;
       }
@@ -618,13 +497,13 @@ final class Weigher {
           for (int i = 0; i < n; i++) {
             double value = before == null ? at[0][i] : before[0][i] + (at[0][i] - before[0][i]) * t;
             if (Double.isNaN(value)) {
-              joint[i][x] += NO_DISPLAY;
+              joint[i][x] += ReadingModel.NO_DISPLAY;
               continue;
             }
-            double sigma = sigma(o, value);
+            double sigma = reads.sigma(o, value);
             double step = before == null ? 0 : Math.abs(at[0][i] - before[0][i]) / (2.0 * BETWEEN);
             double wide = Math.hypot(sigma, step);
-            double r = Math.clamp((o.value() - value) / wide, -FAR, FAR);
+            double r = Math.clamp((o.value() - value) / wide, -ReadingModel.FAR, ReadingModel.FAR);
             joint[i][x] -= Math.log(wide) + 0.5 * r * r;
           }
         }
@@ -637,7 +516,7 @@ final class Weigher {
       for (double l : joint[i]) sum += Math.exp(l - top);
       log[i] += top + Math.log(sum / xs);
       double logs = 0;
-      for (Observation o : seen) logs -= Math.log(sigma(o, o.value()));
+      for (Observation o : seen) logs -= Math.log(reads.sigma(o, o.value()));
       misfit[i] += Math.max(0, -2 * (top - logs));
     }
   }
@@ -653,50 +532,9 @@ final class Weigher {
     for (int i = 0; i < fractions.length; i++) {
       Fault f = h.at(fractions[i]);
       double volts = p[0][i];
-      p[0][i] = display(f, volts);
-      for (int k = 1; k <= 2; k++) p[k][i] = display(f, volts + p[k][i]) - p[0][i];
-      if (p[3][i] > 0) p[3][i] = Math.abs(display(f, volts + p[3][i]) - p[0][i]);
+      p[0][i] = reads.display(f, volts);
+      for (int k = 1; k <= 2; k++) p[k][i] = reads.display(f, volts + p[k][i]) - p[0][i];
+      if (p[3][i] > 0) p[3][i] = Math.abs(reads.display(f, volts + p[3][i]) - p[0][i]);
     }
-  }
-
-  /** What the display says for volts, which the converter holds between its ends. */
-  double display(Fault f, double volts) {
-    var converter = subject.channel().converter();
-    double half = converter.step() / 2;
-    return subject.shown(
-        f, Math.clamp(volts, half, Math.max(half, converter.reference().number() - half)));
-  }
-
-  /** Standard uncertainty of what was seen, its rounding and its jumping counted in. */
-  double sigma(Observation o, double value) {
-    return Math.hypot(
-        sigma(o.place(), value), Math.hypot(o.step() / Math.sqrt(12), o.jump() / Math.sqrt(3)));
-  }
-
-  /** Standard uncertainty of one reading by itself, never less than the floor of its place. */
-  double sigma(Place place, double value) {
-    if (!place.equals(Place.DISPLAY)) {
-      return Math.hypot(meter.uncertainty(value, place), floors.of(place));
-    }
-    Span w = subject.channel().definition().working();
-    double least = Math.max(count, 1e-4 * w.width());
-    // A number far outside the range comes of a slip and is off by its share, not by a count.
-    return Math.hypot(least / 2, 1e-3 * Math.max(0, Math.abs(value) - w.width()));
-  }
-
-  /**
-   * A prediction as it is read, with what one standard deviation of the sensor and one of the
-   * supply make of it.
-   */
-  double[] shown(Column.Prediction p, Place place, Fault f) {
-    if (!place.equals(Place.DISPLAY)) {
-      return new double[] {p.value(), p.slope(), p.railSlope()};
-    }
-    double shown = display(f, p.value());
-    double beside = display(f, p.value() + p.slope());
-    double fedMore = display(f, p.value() + p.railSlope());
-    return new double[] {
-      shown, Double.isNaN(beside) ? 0 : beside - shown, Double.isNaN(fedMore) ? 0 : fedMore - shown
-    };
   }
 }

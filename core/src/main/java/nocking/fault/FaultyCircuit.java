@@ -23,7 +23,7 @@ import nocking.weighing.FaultKind;
 import nocking.wiring.Pin;
 
 /**
- * Builds a channel with its wires as a circuit, with one fault in it, at one input.
+ * Builds a channel with its wires as a circuit, with what is wrong in it, at one input.
  *
  * <p>What the datasheet leaves open is taken so: a sensor with electronics draws what its card says
  * ({@link nocking.wiring.Supplied}); without supply, or the wrong way round, its output is held
@@ -40,7 +40,7 @@ final class FaultyCircuit {
   private static final String GROUND = Circuit.GROUND;
 
   private final Subject subject;
-  private final Fault fault;
+  private final Faults faults;
   private final double rail;
   private final double x;
   private final List<Stage> stages;
@@ -58,9 +58,9 @@ final class FaultyCircuit {
    * @param x what the reference says, channel's unit
    * @param rail share of the nominal supply that a sound supply gives
    */
-  FaultyCircuit(Subject subject, Fault fault, double x, double rail) {
+  FaultyCircuit(Subject subject, Faults faults, double x, double rail) {
     this.subject = subject;
-    this.fault = fault;
+    this.faults = faults;
     this.rail = rail;
     this.x = truly(x);
     this.stages = alteredStages();
@@ -114,20 +114,23 @@ final class FaultyCircuit {
   /** Faults that are a change of a parameter and not of the circuit. */
   private List<Stage> alteredStages() {
     var list = new ArrayList<>(subject.stages());
+    for (Fault fault : faults.list()) alter(list, fault);
+    return list;
+  }
+
+  private static void alter(List<Stage> list, Fault fault) {
     int i = fault.element() - 1;
     if (fault.kind() == FaultKind.DIODE_OPEN) {
       alter(list, i, "fac", 0.5);
-    } else if (i >= 0 && i < list.size() && list.get(i) instanceof InstrumentationAmp) {
+    } else if (i >= 0 && i < list.size() && list.get(i) instanceof InstrumentationAmp amp) {
       // Its gain resistor is no part of the circuit but of the part's law.
       switch (fault.kind()) {
         case PART_OPEN -> alter(list, i, "Rg", 1e12);
-        case PART_SHORT ->
-            alter(list, i, "Rg", Circuit.CONTACT / subject.stages().get(i).number("Rg"));
+        case PART_SHORT -> alter(list, i, "Rg", Circuit.CONTACT / amp.number("Rg"));
         case PART_DRIFT, PART_DECADE -> alter(list, i, "Rg", fault.severity());
         default -> {}
       }
     }
-    return list;
   }
 
   private static void alter(List<Stage> list, int i, String symbol, double factor) {
@@ -137,41 +140,42 @@ final class FaultyCircuit {
   }
 
   private Sensor fitted() {
-    return fault.kind() == FaultKind.OTHER_SENSOR ? fault.other() : subject.sensor();
+    return faults.of(FaultKind.OTHER_SENSOR).map(Fault::other).orElse(subject.sensor());
   }
 
   /** What is at the sensor when the reference says {@code x}. */
-  private double truly(double x) {
-    return switch (fault.kind()) {
-      case REFERENCE_OFF -> x + fault.severity() * subject.channel().definition().working().width();
-      case REFERENCE_SCALE -> x * fault.severity();
-      case REFERENCE_UNIT -> fault.unit().convert(x, subject.channel().unit());
-      case MIRRORED -> {
-        Span w = subject.channel().definition().working();
-        yield w.low() + w.high() - x;
-      }
-      default -> x;
-    };
+  private double truly(double said) {
+    Span w = subject.channel().definition().working();
+    double x = said;
+    for (Fault fault : faults.list()) {
+      x =
+          switch (fault.kind()) {
+            case REFERENCE_OFF -> x + fault.severity() * w.width();
+            case REFERENCE_SCALE -> x * fault.severity();
+            case REFERENCE_UNIT -> fault.unit().convert(x, subject.channel().unit());
+            case MIRRORED -> w.low() + w.high() - x;
+            default -> x;
+          };
+    }
+    return x;
   }
 
   /** Share of the nominal supply that is there. */
   private double fedShare() {
-    return switch (fault.kind()) {
-      case SUPPLY_LOW, SUPPLY_HIGH -> rail * fault.severity();
-      case SUPPLY_DEAD -> 0;
-      default -> rail;
-    };
+    return faults.supply(rail);
   }
 
   /** What the sensor gives, in V, Ω or A, before wires and loads. */
   double given() {
     Sensor s = fitted();
     double v = subject.output(s, x);
-    switch (fault.kind()) {
-      case SENSOR_DRIFT -> v *= fault.severity();
-      case SENSOR_OFFSET -> v += fault.severity() * outputSpan();
-      case CAPACITOR_OPEN -> v *= ((AcVoltage) s).averageOverPeak();
-      default -> {}
+    for (Fault fault : faults.list()) {
+      switch (fault.kind()) {
+        case SENSOR_DRIFT -> v *= fault.severity();
+        case SENSOR_OFFSET -> v += fault.severity() * outputSpan();
+        case CAPACITOR_OPEN -> v *= ((AcVoltage) s).averageOverPeak();
+        default -> {}
+      }
     }
     return v;
   }
@@ -198,8 +202,8 @@ final class FaultyCircuit {
       }
       stages.get(i).rails().ifPresent(r -> circuit.limit(out, r));
       if (stages.get(i) instanceof BridgeRectifier) {
-        if (fault.kind() == FaultKind.CAPACITOR_OPEN) circuit.refill(out, 0);
-        if (fault.kind() == FaultKind.DIODE_OPEN) circuit.refill(out, 1);
+        if (faults.has(FaultKind.CAPACITOR_OPEN)) circuit.refill(out, 0);
+        if (faults.has(FaultKind.DIODE_OPEN)) circuit.refill(out, 1);
       }
     }
     String last = node(stages.size());
@@ -208,8 +212,9 @@ final class FaultyCircuit {
       circuit.of(stages.size() + 1).resistor("Rin", last, GROUND, input.number());
     }
     if (!wired) throw new IllegalStateException("the sensor is not in the circuit");
-    applyToParts();
-    applyBetweenNodes();
+    for (Fault fault : faults.list()) applyToParts(fault);
+    if (!supply.isEmpty() && fedShare() != 1) circuit.feed(supply, fedShare());
+    for (Fault fault : faults.list()) applyBetweenNodes(fault);
   }
 
   /** Name of the node behind so many stages. */
@@ -237,12 +242,19 @@ final class FaultyCircuit {
           case GROUND -> FaultKind.GROUND_LEAD;
           case SIGNAL -> FaultKind.SIGNAL_LEAD;
         };
-    boolean offset = function == Pin.Function.GROUND && fault.kind() == FaultKind.GROUND_OFFSET;
-    if (fault.kind() != open && fault.kind() != lead && !offset) return receiver;
     String sensor = "pin." + function.title();
-    if (fault.kind() == lead) circuit.resistor(sensor, receiver, fault.severity());
-    if (offset) circuit.source(sensor, receiver, fault.severity());
-    return sensor;
+    if (faults.has(open)) return sensor;
+    String end = receiver;
+    if (function == Pin.Function.GROUND && faults.has(FaultKind.GROUND_OFFSET)) {
+      String before = sensor + ".offset";
+      circuit.source(before, end, faults.of(FaultKind.GROUND_OFFSET).orElseThrow().severity());
+      end = before;
+    }
+    if (faults.has(lead)) {
+      circuit.resistor(sensor, end, faults.of(lead).orElseThrow().severity());
+      end = sensor;
+    }
+    return end;
   }
 
   private void buildVoltageSensor() {
@@ -257,7 +269,7 @@ final class FaultyCircuit {
       supply = SUPPLY;
       circuit.source(SUPPLY, GROUND, subject.supply().get());
       supplyPin = wire(Pin.Function.SUPPLY, SUPPLY);
-      if (fault.kind() == FaultKind.SWAPPED) {
+      if (faults.has(FaultKind.SWAPPED)) {
         supplyPin = GROUND;
         groundPin = SUPPLY;
         sensorMinus = groundPin;
@@ -302,20 +314,14 @@ final class FaultyCircuit {
             .map(f -> s.value(f).number())
             .orElse(0.0);
     boolean shorted =
-        switch (fault.kind()) {
-          case SIGNAL_TO_GROUND, SIGNAL_TO_SUPPLY -> true;
-          case PART_SHORT -> fault.part().equals("Rh") || fault.part().equals("Rin");
-          default -> false;
-        };
+        faults.has(FaultKind.SIGNAL_TO_GROUND, FaultKind.SIGNAL_TO_SUPPLY)
+            || faults.list().stream().anyMatch(FaultyCircuit::shortsInput);
     if (resistance == 0 && shorted) resistance = DRIVER;
     double volts = given();
     boolean ratiometric = s.ratiometricSupply().isPresent() && !supplyPin.isEmpty();
+    boolean unfed = faults.has(FaultKind.SUPPLY_OPEN, FaultKind.GROUND_OPEN, FaultKind.SUPPLY_DEAD);
     boolean dead =
-        switch (fault.kind()) {
-          case SWAPPED -> true;
-          case SUPPLY_OPEN, GROUND_OPEN, SUPPLY_DEAD -> !ratiometric && !(s instanceof AcVoltage);
-          default -> false;
-        };
+        faults.has(FaultKind.SWAPPED) || unfed && !ratiometric && !(s instanceof AcVoltage);
     if (dead) volts = subject.supplied().deadVolts();
     String output = resistance > 0 ? "emf" : signalPin;
     if (!supplyPin.isEmpty()) {
@@ -332,21 +338,32 @@ final class FaultyCircuit {
     if (resistance > 0) circuit.resistor(output, signalPin, resistance);
   }
 
+  private static boolean shortsInput(Fault f) {
+    return f.kind() == FaultKind.PART_SHORT && (f.part().equals("Rh") || f.part().equals("Rin"));
+  }
+
   /** Part of the supply that reaches a sensor with electronics, which bounds what it can give. */
   private double supplyShare(double fed) {
     double ohms = fed / draws();
-    return fedShare()
-        * switch (fault.kind()) {
-          case SUPPLY_LEAD, GROUND_LEAD -> ohms / (ohms + fault.severity());
-          case GROUND_OFFSET -> (fed - fault.severity()) / fed;
-          default -> 1;
-        };
+    double share = fedShare();
+    for (Fault fault : faults.list()) {
+      share *=
+          switch (fault.kind()) {
+            case SUPPLY_LEAD, GROUND_LEAD -> ohms / (ohms + fault.severity());
+            case GROUND_OFFSET -> (fed - fault.severity()) / fed;
+            default -> 1;
+          };
+    }
+    return share;
   }
 
   /** Supply current of the sensor's electronics; for an open ground it is what is asked about. */
   private double draws() {
-    boolean asked = fault.kind() == FaultKind.GROUND_OPEN && !Double.isNaN(fault.severity());
-    return asked ? fault.severity() : subject.supplied().amperes();
+    return faults
+        .of(FaultKind.GROUND_OPEN)
+        .map(Fault::severity)
+        .filter(amperes -> !amperes.isNaN())
+        .orElse(subject.supplied().amperes());
   }
 
   /** A resistive or current sensor at the end of its wires. */
@@ -393,12 +410,10 @@ final class FaultyCircuit {
       supplyPin = supply.isEmpty() ? "" : wire(Pin.Function.SUPPLY, from);
       sensorMinus = signalPin;
       groundPin = GROUND;
-      boolean dead =
-          switch (fault.kind()) {
-            case SUPPLY_OPEN, SIGNAL_OPEN, SWAPPED, SUPPLY_DEAD -> true;
-            default -> false;
-          };
-      if (dead) return;
+      if (faults.has(
+          FaultKind.SUPPLY_OPEN, FaultKind.SIGNAL_OPEN, FaultKind.SWAPPED, FaultKind.SUPPLY_DEAD)) {
+        return;
+      }
       if (supply.isEmpty()) {
         circuit.current(GROUND, signalPin, value);
         return;
@@ -411,7 +426,7 @@ final class FaultyCircuit {
     }
   }
 
-  private void applyToParts() {
+  private void applyToParts(Fault fault) {
     switch (fault.kind()) {
       case PART_OPEN -> circuit.scale(fault.element(), fault.part(), Double.POSITIVE_INFINITY);
       case PART_SHORT -> circuit.scale(fault.element(), fault.part(), 0);
@@ -421,22 +436,17 @@ final class FaultyCircuit {
     }
   }
 
-  private void applyBetweenNodes() {
-    if (!supply.isEmpty() && fedShare() != 1) circuit.feed(supply, fedShare());
+  private void applyBetweenNodes(Fault fault) {
     switch (fault.kind()) {
       case SIGNAL_TO_GROUND -> circuit.resistor(signal, GROUND, Circuit.CONTACT);
       case SIGNAL_TO_SUPPLY -> circuit.resistor(signal, supply, Circuit.CONTACT);
-      case LEAK_TO_GROUND -> leak(GROUND);
-      case LEAK_TO_SUPPLY -> leak(supply);
+      case LEAK_TO_GROUND -> circuit.resistor(signal, GROUND, fault.severity());
+      case LEAK_TO_SUPPLY -> circuit.resistor(signal, supply, fault.severity());
       case SUPPLY_OPEN -> {
         // A pull-up is fed at the receiver: there it is the feed itself that is missing.
         if (supplyPin.isEmpty() && !supply.isEmpty()) circuit.cut(supply);
       }
       default -> {}
     }
-  }
-
-  private void leak(String to) {
-    circuit.resistor(signal, to, fault.severity());
   }
 }

@@ -10,33 +10,44 @@ import nocking.wiring.PairReading;
 import nocking.wiring.Place;
 
 /**
- * A channel with its wires and one fault in it, at one input, as a meter and the display see it.
+ * A channel with its wires and what is wrong in it, at one input, as a meter and the display see
+ * it.
  */
 public final class FaultyPath {
   private static final String GROUND = Circuit.GROUND;
   private static final double TEST_CURRENT = 1e-4;
 
   private final Subject subject;
-  private final Fault fault;
+  private final Faults faults;
   private final double rail;
   private final FaultyCircuit built;
   private Circuit.Settled settled;
 
-  private FaultyPath(Subject subject, Fault fault, double x, double rail) {
+  private FaultyPath(Subject subject, Faults faults, double x, double rail) {
     this.subject = subject;
-    this.fault = fault;
+    this.faults = faults;
     this.rail = rail;
-    built = new FaultyCircuit(subject, fault, x, rail);
+    built = new FaultyCircuit(subject, faults, x, rail);
   }
 
   /** The channel with a fault at an input in its own unit. */
   public static FaultyPath of(Subject subject, Fault fault, double x) {
-    return new FaultyPath(subject, fault, x, 1);
+    return onRail(subject, fault, x, 1);
+  }
+
+  /** The channel with all of some faults. */
+  public static FaultyPath of(Subject subject, Faults faults, double x) {
+    return onRail(subject, faults, x, 1);
   }
 
   /** The same on a supply that gives a share of its nominal volts, as a sound one may. */
   public static FaultyPath onRail(Subject subject, Fault fault, double x, double share) {
-    return new FaultyPath(subject, fault, x, share);
+    return onRail(subject, Faults.of(fault), x, share);
+  }
+
+  /** The channel with all of some faults on a supply that gives a share of its nominal volts. */
+  public static FaultyPath onRail(Subject subject, Faults faults, double x, double share) {
+    return new FaultyPath(subject, faults, x, share);
   }
 
   /** What a place reads. */
@@ -112,7 +123,7 @@ public final class FaultyPath {
       return peak;
     }
     // The mean that is left without the capacitor stands for the same wave at the input.
-    double undo = fault.kind() == FaultKind.CAPACITOR_OPEN ? 1 / ac.averageOverPeak() : 1;
+    double undo = faults.has(FaultKind.CAPACITOR_OPEN) ? 1 / ac.averageOverPeak() : 1;
     return Reading.of(peak.value() * undo / ac.peakOverRms());
   }
 
@@ -162,11 +173,9 @@ public final class FaultyPath {
   }
 
   private double referenceShare() {
-    if (!subject.channel().wiring().sharedReference()) return 1;
-    return switch (fault.kind()) {
-      case SUPPLY_LOW, SUPPLY_HIGH -> rail * fault.severity();
-      default -> rail;
-    };
+    // A dead supply takes the converter with it: there is no reference to count by.
+    boolean counts = subject.channel().wiring().sharedReference();
+    return counts && !faults.has(FaultKind.SUPPLY_DEAD) ? faults.supply(rail) : 1;
   }
 
   /** The calculated volts of the last node as the calibrated circuit really gives them. */
@@ -188,7 +197,7 @@ public final class FaultyPath {
   /** Volts as the converter takes them: in steps, between its ends. */
   private double shown(double volts) {
     var converter = subject.channel().converter();
-    return Receiver.shown(subject, fault, converter.volts(converter.code(volts)));
+    return Receiver.shown(subject, faults, converter.volts(converter.code(volts)));
   }
 
   private Reading loopCurrent() {
@@ -202,41 +211,49 @@ public final class FaultyPath {
   /** Ohms of a resistive sensor by itself, or through its cable with what leaks across it. */
   private double unplugged(boolean atSensor) {
     var c = new Circuit();
-    double r = built.given();
-    double part =
-        switch (fault.kind()) {
-          case PART_OPEN -> fault.element() == 0 ? Double.POSITIVE_INFINITY : r;
-          case PART_SHORT -> fault.element() == 0 ? Circuit.CONTACT : r;
-          case PART_DRIFT -> fault.element() == 0 ? r * fault.severity() : r;
-          default -> r;
-        };
+    double part = built.given();
+    for (Fault fault : faults.list()) {
+      if (fault.element() != 0) continue;
+      part =
+          switch (fault.kind()) {
+            case PART_OPEN -> Double.POSITIVE_INFINITY;
+            case PART_SHORT -> Circuit.CONTACT;
+            case PART_DRIFT -> part * fault.severity();
+            default -> part;
+          };
+    }
     if (atSensor) return Math.min(part, PairReading.OPEN);
     c.resistor("a", "b", Math.min(part, PairReading.OPEN));
-    double lead =
-        switch (fault.kind()) {
-          case SUPPLY_OPEN -> built.supplyPin().isEmpty() ? 0 : PairReading.OPEN;
-          case GROUND_OPEN, SIGNAL_OPEN -> PairReading.OPEN;
-          case SUPPLY_LEAD -> built.supplyPin().isEmpty() ? 0 : fault.severity();
-          case GROUND_LEAD, SIGNAL_LEAD -> fault.severity();
-          default -> 0;
-        };
+    double lead = 0;
+    for (Fault fault : faults.list()) {
+      lead +=
+          switch (fault.kind()) {
+            case SUPPLY_OPEN -> built.supplyPin().isEmpty() ? 0 : PairReading.OPEN;
+            case GROUND_OPEN, SIGNAL_OPEN -> PairReading.OPEN;
+            case SUPPLY_LEAD -> built.supplyPin().isEmpty() ? 0 : fault.severity();
+            case GROUND_LEAD, SIGNAL_LEAD -> fault.severity();
+            default -> 0;
+          };
+    }
     String end = lead == 0 ? "a" : "c";
     if (lead > 0) c.resistor("c", "a", lead);
     boolean acrossGround = built.supplyPin().isEmpty();
-    switch (fault.kind()) {
-      case SIGNAL_TO_GROUND -> {
-        if (acrossGround) c.resistor(end, "b", Circuit.CONTACT);
+    for (Fault fault : faults.list()) {
+      switch (fault.kind()) {
+        case SIGNAL_TO_GROUND -> {
+          if (acrossGround) c.resistor(end, "b", Circuit.CONTACT);
+        }
+        case SIGNAL_TO_SUPPLY -> {
+          if (!acrossGround) c.resistor(end, "b", Circuit.CONTACT);
+        }
+        case LEAK_TO_GROUND -> {
+          if (acrossGround) c.resistor(end, "b", fault.severity());
+        }
+        case LEAK_TO_SUPPLY -> {
+          if (!acrossGround) c.resistor(end, "b", fault.severity());
+        }
+        default -> {}
       }
-      case SIGNAL_TO_SUPPLY -> {
-        if (!acrossGround) c.resistor(end, "b", Circuit.CONTACT);
-      }
-      case LEAK_TO_GROUND -> {
-        if (acrossGround) c.resistor(end, "b", fault.severity());
-      }
-      case LEAK_TO_SUPPLY -> {
-        if (!acrossGround) c.resistor(end, "b", fault.severity());
-      }
-      default -> {}
     }
     c.current(GROUND, end, TEST_CURRENT).source("b", GROUND, 0);
     double ohms = c.solve().get(end) / TEST_CURRENT;

@@ -4,14 +4,29 @@ import nocking.channel.Channel;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.sensor.Sensor;
+import nocking.weighing.FaultKind;
 
 /** What the receiver shows for volts, with what may be wrong in its numbers. */
 final class Receiver {
   private Receiver() {}
 
-  /** The number on the display. */
-  static double shown(Subject subject, Fault fault, double volts) {
-    double sound = subject.reading(volts);
+  /** The number on the display: what is wrong by itself, one after the other. */
+  static double shown(Subject subject, Faults faults, double volts) {
+    double shown =
+        faults
+            .of(FaultKind.SWAPPED_SYMBOLS)
+            .map(f -> swapped(subject, f, volts))
+            .orElseGet(() -> subject.reading(volts));
+    for (Fault f : faults.list()) shown = altered(subject, f, shown);
+    return shown;
+  }
+
+  private static double swapped(Subject subject, Fault fault, double volts) {
+    String[] two = fault.part().split("/");
+    return subject.swapped(two[0], two[1], volts);
+  }
+
+  private static double altered(Subject subject, Fault fault, double sound) {
     Channel c = subject.channel();
     return switch (fault.kind()) {
       case DECIMAL -> sound * fault.severity();
@@ -24,10 +39,6 @@ final class Receiver {
       }
       case OTHER_CURVE, COLD_JUNCTION -> subject.quantity(fault.other(), sensed(subject, sound));
       case SENSOR_PREFIX -> subject.quantity(c.sensor(), sensed(subject, sound) * fault.severity());
-      case SWAPPED_SYMBOLS -> {
-        String[] two = fault.part().split("/");
-        yield subject.swapped(two[0], two[1], volts);
-      }
       default -> sound;
     };
   }

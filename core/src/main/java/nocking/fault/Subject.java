@@ -83,7 +83,12 @@ public final class Subject {
 
   /** What the receiver shows for volts at the converter under a fault. */
   public double shown(Fault fault, double volts) {
-    return Receiver.shown(this, fault, volts);
+    return shown(Faults.of(fault), volts);
+  }
+
+  /** What the receiver shows for volts at the converter under all of some faults. */
+  public double shown(Faults faults, double volts) {
+    return Receiver.shown(this, faults, volts);
   }
 
   /**

@@ -54,7 +54,7 @@ class OtherCircuitsTest {
   }
 
   /** True for what was broken, at the part where it was. */
-  private static boolean names(Fault f, Broken b) {
+  static boolean names(Fault f, Broken b) {
     if (f.kind() != b.what().kind()) return false;
     if (b.what() == Break.DECIMAL) return f.severity() == b.degree();
     if (b.part().isEmpty()) return true;

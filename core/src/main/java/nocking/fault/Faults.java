@@ -1,0 +1,44 @@
+package nocking.fault;
+
+import java.util.List;
+import java.util.Optional;
+import nocking.weighing.FaultKind;
+
+/** What is wrong at once: one fault, as a rule, or two. */
+public record Faults(List<Fault> list) {
+
+  public Faults {
+    list = List.copyOf(list);
+  }
+
+  public static Faults of(Fault... faults) {
+    return new Faults(List.of(faults));
+  }
+
+  /** True where one of them is of one of these kinds. */
+  boolean has(FaultKind... kinds) {
+    for (Fault f : list) {
+      for (FaultKind kind : kinds) if (f.kind() == kind) return true;
+    }
+    return false;
+  }
+
+  /** The first of a kind. */
+  Optional<Fault> of(FaultKind kind) {
+    for (Fault f : list) if (f.kind() == kind) return Optional.of(f);
+    return Optional.empty();
+  }
+
+  /** Share of its nominal volts that a supply gives which is this share by itself; 0 for none. */
+  public double supply(double sound) {
+    double share = sound;
+    for (Fault f : list) {
+      switch (f.kind()) {
+        case SUPPLY_LOW, SUPPLY_HIGH -> share *= f.severity();
+        case SUPPLY_DEAD -> share = 0;
+        default -> {}
+      }
+    }
+    return share;
+  }
+}

@@ -1,0 +1,94 @@
+package nocking.demo;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.LongStream;
+import nocking.analysis.Analysis;
+import nocking.demo.Plant.Broken;
+import nocking.diagnosis.Diagnostician;
+import nocking.diagnosis.FaultPair;
+import nocking.diagnosis.Observation;
+import nocking.diagnosis.Ranking;
+import nocking.diagnosis.TwoFaults;
+import nocking.fault.Fault;
+import nocking.fault.FaultMatrix;
+import nocking.fault.Subject;
+import nocking.weighing.Weighing;
+import nocking.wiring.Place;
+import org.junit.jupiter.api.Test;
+
+/** Two things broken at once in circuits of a second model: what is named is there. */
+class TwoFaultsTest {
+  /** Two hundred with -Dnocking.pairs=200. */
+  private static final int CASES = Integer.getInteger("nocking.pairs", 40);
+
+  private record Outcome(
+      String what, String says, boolean spoke, boolean pair, boolean untrue, long ms) {}
+
+  /** Everything that can be looked at with the plug on, at three inputs. */
+  private static List<Observation> lookEverywhere(Plant plant, Subject subject) {
+    var seen = new ArrayList<Observation>();
+    for (double along : new double[] {0.15, 0.5, 0.85}) {
+      double x = plant.at(along);
+      for (Place p : FaultMatrix.places(subject)) {
+        if (p.live() || p.equals(Place.DISPLAY)) seen.add(plant.look(p, x));
+      }
+    }
+    return seen;
+  }
+
+  private static boolean there(Fault f, List<Broken> truth) {
+    return truth.stream().anyMatch(b -> OtherCircuitsTest.names(f, b));
+  }
+
+  @Test
+  void whatIsNamedIsThere() {
+    List<Outcome> all =
+        LongStream.range(9000, 9000 + 12L * CASES)
+            .mapToObj(TwoFaultsTest::look)
+            .flatMap(Optional::stream)
+            .limit(CASES)
+            .toList();
+    long spoke = all.stream().filter(Outcome::spoke).count();
+    long pair = all.stream().filter(Outcome::pair).count();
+    long untrue = all.stream().filter(Outcome::untrue).count();
+    System.out.printf(
+        "Two faults, none of which explains it: %d; spoken of %d, both named %d, untrue %d, slowest %d%n",
+        all.size(), spoke, pair, untrue, all.stream().mapToLong(Outcome::ms).max().orElse(0));
+    all.forEach(
+        o ->
+            System.out.println(
+                (o.untrue ? "  ! " : "    ") + o.what + " -> " + o.says + " " + o.ms));
+    assertThat(all).hasSize(CASES);
+  }
+
+  private static Optional<Outcome> look(long seed) {
+    var plant = new Plant(seed);
+    List<Broken> truth = List.of(plant.any(), plant.any());
+    if (truth.get(0).what() == truth.get(1).what()) return Optional.empty();
+    plant.breakDown(truth);
+    Subject subject = Analysis.of(plant.channel()).subject().orElseThrow();
+    var engine = Diagnostician.of(subject, Weighing.USUAL);
+    Ranking r = engine.rank(lookEverywhere(plant, subject));
+    if (!r.noneFits() && !r.somethingElse()) return Optional.empty();
+    long t = System.nanoTime();
+    TwoFaults two = engine.twoAtOnce(r);
+    long ms = (System.nanoTime() - t) / 1000000;
+    Optional<FaultPair> pair = two.pair();
+    Optional<Fault> common = two.common();
+    boolean untrue =
+        pair.filter(p -> !there(p.first(), truth) || !there(p.second(), truth)).isPresent()
+            || common.filter(c -> !there(c, truth)).isPresent();
+    return Optional.of(
+        new Outcome(
+            plant + " " + truth,
+            two.says().orElse("-"),
+            pair.isPresent() || common.isPresent(),
+            pair.isPresent(),
+            untrue,
+            ms));
+  }
+}
