@@ -207,7 +207,25 @@ class WireAndDiagnoseTest extends WindowTest {
     see("supply-sensor", "30", "5.00");
     see("sensor", "30", "1.66");
     see("receiver", "30", "9.9");
-    assertThat(text("diagnose-verdict")).startsWith("None of these faults explains what was seen");
+    assertThat(text("diagnose-verdict"))
+        .startsWith("None of these faults explains what was seen by itself")
+        .contains("No two of them stand out either");
+  }
+
+  @Test
+  void twoFaultsAtOnceAreNamed() {
+    openDemo("BL-P1", WorkStep.WIRE);
+    hands.click("tab-diagnose");
+    settled();
+    // 60 mV in the ground, and a display that shows 31.4 as 3.1.
+    see("display", "30", "3.1");
+    see("receiver", "30", "1.720");
+    see("sensor", "30", "1.660");
+    see("ground", "30", "0.060");
+    see("TP2", "30", "1.139");
+    assertThat(text("diagnose-verdict"))
+        .contains("Two faults at once explain it: decimal point slipped: reads ÷10, and one of")
+        .contains("ground offset");
   }
 
   /** A settled channel is what is diagnosed a year later. */

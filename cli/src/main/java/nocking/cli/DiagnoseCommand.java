@@ -11,9 +11,12 @@ import nocking.channel.Channel;
 import nocking.diagnosis.Diagnosis;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Explanation;
+import nocking.diagnosis.FaultPair;
 import nocking.diagnosis.NextMeasurement;
 import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
+import nocking.diagnosis.TwoFaults;
+import nocking.fault.Fault;
 import nocking.fault.FaultMatrix;
 import nocking.fault.Subject;
 import nocking.quantity.Numbers;
@@ -87,14 +90,16 @@ final class DiagnoseCommand extends JsonOption {
     NextMeasurement next = engine.next(ranking).orElse(null);
     List<Explanation> leading = ranking.leading(8);
     boolean sound = ranking.nothingWrong(Diagnosis.tolerance(channel));
-    text(answer, analysis, ranking, leading, engine, sound ? null : next);
+    TwoFaults two = engine.twoAtOnce(ranking);
+    text(answer, analysis, ranking, two, leading, engine, sound ? null : next);
     answer
         .put("explanations", leading.stream().map(e -> explanation(e, ranking, engine)).toList())
         .put("noneFits", ranking.noneFits())
         .put("somethingElse", ranking.somethingElse())
+        .put("twoFaults", twoFaults(two))
         .put("nothingWrong", sound)
         .put("nextMeasurement", next == null ? null : next(next));
-    return ranking.noneFits() || ranking.somethingElse() ? NockingCli.FAIL : 0;
+    return ranking.unexplained() ? NockingCli.FAIL : 0;
   }
 
   /** The bench's meter, but for what was said on the command line. */
@@ -123,6 +128,20 @@ final class DiagnoseCommand extends JsonOption {
         engine.indistinguishable(e, ranking).stream().map(o -> o.fault().says()).toList());
   }
 
+  /** The pair or the common fault that two at once would be; null where nothing can be said. */
+  private static Map<String, Object> twoFaults(TwoFaults two) {
+    if (two.says().isEmpty()) return null;
+    return Answer.object(
+        "pair",
+        two.pair().map(p -> List.of(p.first().says(), p.second().says())).orElse(null),
+        "probability",
+        two.pair().map(FaultPair::probability).orElse(null),
+        "common",
+        two.common().map(Fault::name).orElse(null),
+        "beside",
+        two.common().map(c -> two.beside(c).stream().map(Fault::name).toList()).orElse(List.of()));
+  }
+
   private static Map<String, Object> next(NextMeasurement n) {
     return Answer.object(
         "place",
@@ -142,15 +161,19 @@ final class DiagnoseCommand extends JsonOption {
       Answer answer,
       Analysis analysis,
       Ranking ranking,
+      TwoFaults two,
       List<Explanation> leading,
       Diagnostician engine,
       NextMeasurement next) {
     if (ranking.noneFits()) {
       answer.line(
-          "None of these faults explains what was seen: two at once, or a reading that was written down wrong. The nearest are listed.");
+          "None of these faults explains what was seen by itself. %s The nearest are listed.",
+          two.says()
+              .orElse("No two of them stand out either: a reading may be written down wrong."));
     } else if (ranking.somethingElse()) {
       answer.line(
-          "Something that is not on this list is likelier than anything on it; the nearest are listed.");
+          "Something that is not on this list is likelier than anything on it. %s The nearest are listed.",
+          two.says().orElse("No two faults at once stand out either."));
     } else if (ranking.nothingWrong(Diagnosis.tolerance(analysis.channel()))) {
       answer.line("Nothing seen so far is wrong: it is all within tolerance.");
     }

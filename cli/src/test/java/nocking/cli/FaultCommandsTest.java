@@ -129,6 +129,23 @@ class FaultCommandsTest {
     assertThat(c.out()).startsWith("None of these faults explains what was seen");
   }
 
+  /** 60 mV in the ground, and a display that shows 31.4 as 3.1. */
+  @Test
+  void twoFaultsAtOnceAreNamed() throws IOException {
+    Path seen =
+        file(
+            "seen.csv",
+            "place,at,value\ndisplay,30,3.1\nreceiver,30,1.720V\nsensor,30,1.660V\n"
+                + "ground,30,0.060V\nTP2,30,1.139V\n");
+    Console c = Console.run("diagnose", channel("BL-P1"), "--seen", seen);
+    assertThat(c.code()).isEqualTo(1);
+    assertThat(c.out())
+        .contains("Two faults at once explain it: decimal point slipped: reads ÷10, and one of");
+    Console json = Console.run("diagnose", channel("BL-P1"), "--seen", seen, "--json");
+    assertThat(json.json().at("/twoFaults/common").asString()).startsWith("decimal point slipped");
+    assertThat(json.json().at("/twoFaults/beside/0").asString()).isEqualTo("ground offset");
+  }
+
   @Test
   void badRowsAreNamed() throws IOException {
     Path sluice = channel("SG-P1");

@@ -86,7 +86,7 @@ public final class Diagnostician {
    * than everything else, or what the likely pairs have in common; nothing where a single one does.
    */
   public TwoFaults twoAtOnce(Ranking ranking) {
-    if (!ranking.noneFits() && !ranking.somethingElse()) return new TwoFaults(List.of());
+    if (!ranking.unexplained()) return new TwoFaults(List.of());
     double top = Double.NEGATIVE_INFINITY;
     double sum = 0;
     List<Posterior> singles = weigher.weigh(ranking.observations());

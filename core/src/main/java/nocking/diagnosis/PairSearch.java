@@ -31,9 +31,9 @@ final class PairSearch {
   /** How much rarer two faults at once are than one. */
   private static final double TWO_AT_ONCE = 0.1;
 
-  private static final int GRADES = 8;
-  private static final int CLOSER = 40;
-  private static final int MOST_EVALUATIONS = 400;
+  private static final int GRADES = 6;
+  private static final int CLOSER = 24;
+  private static final int MOST_EVALUATIONS = 160;
   private static final double CLOSE_ENOUGH = 1e-4;
 
   /** Standard deviation of a fraction that is as likely anywhere from 0 to 1. */

@@ -45,6 +45,11 @@ public record Ranking(List<Observation> observations, List<Explanation> explanat
         && explanations.stream().noneMatch(e -> e.probability() > IN_QUESTION && e.fits());
   }
 
+  /** True when no single fault is shown to explain what was seen. */
+  public boolean unexplained() {
+    return noneFits() || somethingElse();
+  }
+
   /** The explanations worth showing: those that together leave less than one part in a thousand. */
   public List<Explanation> leading(int most) {
     return explanations.stream().filter(e -> e.probability() > 1e-3).limit(most).toList();

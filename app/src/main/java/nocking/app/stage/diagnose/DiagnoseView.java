@@ -34,6 +34,7 @@ import nocking.diagnosis.Explanation;
 import nocking.diagnosis.NextMeasurement;
 import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
+import nocking.diagnosis.TwoFaults;
 import nocking.fault.Subject;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -67,13 +68,22 @@ public final class DiagnoseView implements StageView {
   /** A channel's engine with what it weighs by. */
   private record Engine(Channel channel, Weighing weighing, Diagnostician engine) {}
 
-  /** What the engine found. */
+  /**
+   * What the engine found.
+   *
+   * @param two what two faults at once would explain; empty while that is looked for
+   */
   private record Found(
       Ranking ranking,
       List<Explanation> leading,
       Optional<NextMeasurement> next,
       List<String> alike,
-      Plot plot) {}
+      Plot plot,
+      Optional<TwoFaults> two) {
+    Found with(TwoFaults pairs) {
+      return new Found(ranking, leading, next, alike, plot, Optional.of(pairs));
+    }
+  }
 
   private final Desk desk;
   private final Latest work = new Latest();
@@ -333,7 +343,7 @@ public final class DiagnoseView implements StageView {
     Diagnostician own = engine.engine;
     boolean dark = desk.dark();
     List<Observation> observed = c.seen().stream().map(Diagnosis::observed).toList();
-    work.run(() -> find(own, observed, a, dark), f -> take(c, f));
+    work.run(() -> find(own, observed, a, dark), f -> take(c, own, f));
   }
 
   /** What can hurt whoever measures here. */
@@ -363,10 +373,11 @@ public final class DiagnoseView implements StageView {
         observed.isEmpty()
             ? List.of()
             : engine.indistinguishable(r.best(), r).stream().map(e -> e.fault().says()).toList();
-    return new Found(r, leading, next, alike, ElsewherePlot.of(engine, leading, observed, a));
+    return new Found(
+        r, leading, next, alike, ElsewherePlot.of(engine, leading, observed, a), Optional.empty());
   }
 
-  private void take(Channel c, Found f) {
+  private void take(Channel c, Diagnostician own, Found f) {
     if (desk.channel().filter(now -> now == c).isEmpty()) return;
     found = f;
     looked =
@@ -375,6 +386,15 @@ public final class DiagnoseView implements StageView {
             .findFirst()
             .orElse(f.leading.isEmpty() ? null : f.leading.getFirst());
     showFound();
+    if (!f.ranking.unexplained()) return;
+    // Every two faults take their time; the single ones stand meanwhile.
+    work.run(
+        () -> own.twoAtOnce(f.ranking),
+        two -> {
+          if (found != f) return;
+          found = f.with(two);
+          showFound();
+        });
   }
 
   /** The input of the last line that has one, else the probe. */
@@ -406,12 +426,12 @@ public final class DiagnoseView implements StageView {
           + " Every fault of the circuit and the usual slips in the numbers are weighed against it.";
     }
     if (found.ranking.noneFits()) {
-      return "None of these faults explains what was seen. Look for two faults at once, or for a"
-          + " reading that was written down wrong; the nearest explanations are listed.";
+      return "None of these faults explains what was seen by itself. "
+          + twoFaults("Look for a reading that was written down wrong; the nearest are listed.");
     }
     if (found.ranking.somethingElse()) {
-      return "Something that is not on this list is likelier than anything on it. Look for two"
-          + " faults at once, a wrong reference, or a part that is not drawn; the nearest are listed.";
+      return "Something that is not on this list is likelier than anything on it. "
+          + twoFaults("Look for a wrong reference, or a part that is not drawn.");
     }
     Channel channel = desk.channel().orElseThrow();
     if (found.ranking.nothingWrong(Diagnosis.tolerance(channel))) {
@@ -428,6 +448,11 @@ public final class DiagnoseView implements StageView {
             ? "What was seen fits a sound channel best."
             : "Look at the " + found.ranking.best().fault().kind().family().title() + " first.";
     return family + alike;
+  }
+
+  private String twoFaults(String otherwise) {
+    if (found.two.isEmpty()) return "Looking whether two at once do …";
+    return found.two.get().says().orElse("No two of them stand out either. " + otherwise);
   }
 
   private void showCue() {
