@@ -3,11 +3,14 @@ package nocking.report.plot;
 import java.awt.BasicStroke;
 import java.awt.Color;
 import java.awt.Font;
+import java.awt.FontMetrics;
 import java.awt.Graphics2D;
 import java.awt.geom.Ellipse2D;
 import java.awt.geom.Rectangle2D;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import nocking.quantity.Span;
 import nocking.report.Typefaces;
@@ -31,10 +34,17 @@ public final class PlotDrawing {
   private static final double POINT = 7;
   private static final float[][] DASHES = {null, {6, 4}, {2, 3}};
   private static final int WANTED_TICKS = 5;
+  private static final int LABEL = 12;
+
+  /** What axes and insets take of the picture, about. */
+  private static final double MARGIN = 56;
+
+  private static final int MOST_LINES_OFF = 4;
 
   private final Plot plot;
   private final Palette palette;
   private final XYPlot chart;
+  private final List<nocking.report.plot.Layer.Label> labels = new ArrayList<>();
   private int series;
 
   private PlotDrawing(Plot plot, Palette palette) {
@@ -66,6 +76,7 @@ public final class PlotDrawing {
     chart.setAxisOffset(RectangleInsets.ZERO_INSETS);
     chart.setInsets(new RectangleInsets(8, 4, 4, 14));
     plot.layers().forEach(this::add);
+    addLabels(g.getFontMetrics(Typefaces.text(LABEL)), width - MARGIN, height - MARGIN);
     var whole = new JFreeChart(null, null, chart, false);
     whole.setBackgroundPaint(palette.background());
     whole.setPadding(RectangleInsets.ZERO_INSETS);
@@ -118,15 +129,44 @@ public final class PlotDrawing {
       case nocking.report.plot.Layer.Upright band ->
           chart.addDomainMarker(marker(band.x(), band.role()), Layer.BACKGROUND);
       case nocking.report.plot.Layer.Mark mark -> addMark(mark);
-      case nocking.report.plot.Layer.Label label ->
-          chart.addAnnotation(
-              text(
-                  label.text(),
-                  label.x(),
-                  label.y(),
-                  palette.of(label.role()),
-                  label.anchorRight() ? TextAnchor.BOTTOM_RIGHT : TextAnchor.BOTTOM_LEFT));
+      case nocking.report.plot.Layer.Label label -> labels.add(label);
     }
+  }
+
+  /**
+   * Labels where they are wanted, or the nearest lines of text above or below that are free.
+   *
+   * @param width of the area in which data are drawn, as it will be about
+   * @param height likewise
+   */
+  private void addLabels(FontMetrics metrics, double width, double height) {
+    var taken = new ArrayList<Rectangle2D>();
+    double line = metrics.getHeight();
+    for (nocking.report.plot.Layer.Label label : labels) {
+      double x = plot.x().span().fraction(label.x()) * width;
+      double y = (1 - plot.y().span().fraction(label.y())) * height;
+      double wide = metrics.stringWidth(label.text());
+      double left = label.anchorRight() ? x - wide : x;
+      Rectangle2D at = new Rectangle2D.Double(left, y - line, wide, line);
+      for (int k = 1; k <= 2 * MOST_LINES_OFF && !free(at, taken, height); k++) {
+        int off = k % 2 == 1 ? (k + 1) / 2 : -k / 2;
+        at = new Rectangle2D.Double(left, y - line + off * line, wide, line);
+      }
+      taken.add(at);
+      chart.addAnnotation(
+          text(
+              label.text(),
+              label.x(),
+              plot.y().span().at(1 - at.getMaxY() / height),
+              palette.of(label.role()),
+              label.anchorRight() ? TextAnchor.BOTTOM_RIGHT : TextAnchor.BOTTOM_LEFT));
+    }
+  }
+
+  private static boolean free(Rectangle2D at, List<Rectangle2D> taken, double height) {
+    return at.getMinY() >= 0
+        && at.getMaxY() <= height
+        && taken.stream().noneMatch(t -> t.intersects(at));
   }
 
   private IntervalMarker marker(Span span, Role role) {
@@ -178,7 +218,7 @@ public final class PlotDrawing {
   private static XYTextAnnotation text(
       String words, double x, double y, Color colour, TextAnchor anchor) {
     var annotation = new XYTextAnnotation(words, x, y);
-    annotation.setFont(Typefaces.text(12));
+    annotation.setFont(Typefaces.text(LABEL));
     annotation.setPaint(colour);
     annotation.setTextAnchor(anchor);
     return annotation;

@@ -144,9 +144,9 @@ public final class DiagnoseView implements StageView {
     pins.setOnAction(e -> takePins());
     var left = new Paper("What was seen", seen, entry, below);
     left.corner(pins);
-    left.setMinWidth(300);
-    left.setPrefWidth(300);
-    left.setMaxWidth(330);
+    left.setMinWidth(324);
+    left.setPrefWidth(324);
+    left.setMaxWidth(350);
     VBox.setVgrow(below, Priority.ALWAYS);
     var explained = new Paper("Explanations", WheelScroll.of(explanations), verdict);
     explained.note("how well each agrees with all that was seen");
@@ -185,8 +185,8 @@ public final class DiagnoseView implements StageView {
             "seen",
             "Nothing yet. Begin with what the display says at a known input.",
             List.of(
-                Column.shown("where", 140, false, i -> list().get(i).place().title()),
-                Column.typed("at", 64, true, i -> at(list().get(i)), this::takeAt),
+                Column.shown("where", 146, false, i -> list().get(i).place().title()),
+                Column.typed("at", 80, true, i -> at(list().get(i)), this::takeAt),
                 Column.typed("seen", 74, true, i -> shown(list().get(i)), this::takeValue)),
             i -> false)
         .onDelete(

@@ -48,7 +48,8 @@ final class ElsewherePlot {
     int drawn = 0;
     for (Explanation e : leading) {
       if (drawn == CURVES) break;
-      if (e.fault().kind() == FaultKind.NONE) continue;
+      // What is no circuit of its own has no curve.
+      if (e.fault().kind() == FaultKind.NONE || e.fault().kind().loose()) continue;
       double[] y = along(engine, e.fault(), x);
       if (Double.isNaN(y[STEPS / 2])) continue;
       Role role = drawn == 0 ? Role.CURVE : Role.OTHER;
