@@ -1,6 +1,7 @@
 package nocking.diagnosis;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -30,6 +31,9 @@ import org.hipparchus.optim.nonlinear.scalar.noderiv.SimplexOptimizer;
 final class PairSearch {
   /** How much rarer two faults at once are than one. */
   private static final double TWO_AT_ONCE = 0.1;
+
+  /** So many readings more than free degrees, before two faults are spoken of. */
+  private static final int MORE_THAN_DEGREES = 3;
 
   private static final int GRADES = 6;
   private static final int CLOSER = 24;
@@ -101,10 +105,20 @@ final class PairSearch {
       double share = Math.exp(t.log - top) / total;
       double misfit = residual(t, 0).settled().misfit();
       var pair = new FaultPair(t.one(), t.two(), share, misfit);
-      if (Explanation.fits(misfit, seen.size())) fitting.add(pair);
+      if (held(t) >= degrees(t) + MORE_THAN_DEGREES && Explanation.fits(misfit, seen.size()))
+        fitting.add(pair);
     }
     fitting.sort(Comparator.comparingDouble(FaultPair::probability).reversed());
     return new TwoFaults(List.copyOf(fitting));
+  }
+
+  private static int degrees(Trial t) {
+    return (t.first.graded() ? 1 : 0) + (t.second.graded() ? 1 : 0);
+  }
+
+  /** Readings that two faults predict at all: one that floats may be anything and shows nothing. */
+  private long held(Trial t) {
+    return Arrays.stream(read(t.one(), t.two())).filter(r -> Double.isNaN(r.density)).count();
   }
 
   private double prior(Hypothesis a, Hypothesis b) {

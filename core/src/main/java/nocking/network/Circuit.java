@@ -403,6 +403,8 @@ public final class Circuit {
       if (x[row(now, i)] >= -1e-15) continue;
       now.set(i, new Rectifier(r.in, r.out, r.drop, r.series, r.pulses, r.share, true));
       now.add(new Resistor(-1, "", r.out, GROUND, LEAK));
+      // It may have been all that joined what is before it to ground.
+      now.add(new Resistor(-1, "", r.in, GROUND, LEAK));
       return true;
     }
     return false;
