@@ -229,6 +229,9 @@ class RuleTest {
                 .headline())
         .isEqualTo("No point in the middle third");
     absent(incubator(RuleTest::design), "coverage");
+    // Four equal steps stand on the borders of the middle third.
+    double[] four = {4, 7.33, 10.67, 14};
+    absent(c.withPoints(Channels.points(four, RuleTest::design)), "coverage");
   }
 
   @Test
