@@ -55,7 +55,7 @@ public final class EntryField extends VBox {
     label.setLabelFor(field);
     field.setId(id);
     field.setAccessibleText(title);
-    if (number) field.getStyleClass().add("number");
+    if (number) NumberField.of(field);
     HBox.setHgrow(field, Priority.ALWAYS);
     field.setMinWidth(60);
     field.setPrefColumnCount(9);

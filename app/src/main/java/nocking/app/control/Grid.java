@@ -378,7 +378,7 @@ public final class Grid extends VBox {
       String typed = pendingText;
       pendingText = null;
       field = new TextField(typed == null ? getText() : typed);
-      if (columns.get(index).number) field.getStyleClass().add("number");
+      if (columns.get(index).number) NumberField.of(field);
       field.setId(table.getId() + "-edit");
       field.addEventFilter(KeyEvent.KEY_PRESSED, this::editKey);
       field

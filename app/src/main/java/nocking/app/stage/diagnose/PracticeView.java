@@ -23,6 +23,7 @@ import javafx.util.StringConverter;
 import nocking.analysis.Analysis;
 import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
+import nocking.app.control.NumberField;
 import nocking.app.control.Paper;
 import nocking.app.control.Segments;
 import nocking.app.control.WheelScroll;
@@ -111,7 +112,7 @@ public final class PracticeView implements StageView {
     where.setMaxWidth(Double.MAX_VALUE);
     where.setConverter(new Titles<>(Place::title));
     at.setId("practice-at");
-    at.getStyleClass().add("number");
+    NumberField.of(at);
     at.setAccessibleText("Input at the sensor");
     at.setOnAction(e -> measure());
     measure.setId("practice-measure");

@@ -12,6 +12,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import nocking.app.control.NumberField;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -46,7 +47,7 @@ final class SeenEntry extends VBox {
     seen.setAccessibleHelp(
         "A reading with its unit, 4.36 V; one that jumps with both its ends, 1.2 … 3.4 V, jumping.");
     for (TextField f : List.of(at, seen)) {
-      f.getStyleClass().add("number");
+      NumberField.of(f);
       f.setPrefColumnCount(5);
       f.setMinWidth(54);
       HBox.setHgrow(f, Priority.ALWAYS);
