@@ -9,6 +9,7 @@ import nocking.band.BandProblem;
 import nocking.band.Positions;
 import nocking.book.exchange.BandsCsv;
 import nocking.book.exchange.ColumnFile;
+import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
@@ -97,16 +98,16 @@ final class BandsCommand extends JsonOption {
   }
 
   private Span span() {
-    String[] ends = range.split("\\.\\.", -1);
-    if (ends.length != 2) {
-      throw new QuantityException("--range reads '%s', expected LO..HI".formatted(range));
+    Span s;
+    try {
+      s = Ends.typed(range, Unit.VOLT).span();
+    } catch (QuantityException e) {
+      throw new QuantityException("--range: " + e.getMessage());
     }
-    double high = QuantityParser.value(ends[1], Unit.VOLT);
-    double low = QuantityParser.value(ends[0], Unit.VOLT);
-    if (!(low < high)) {
+    if (!(s.width() > 0)) {
       throw new QuantityException("--range must rise; read '%s'".formatted(range));
     }
-    return new Span(low, high);
+    return s;
   }
 
   private static void text(Answer answer, Positions p) {

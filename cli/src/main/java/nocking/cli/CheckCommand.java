@@ -98,7 +98,12 @@ final class CheckCommand extends JsonOption {
     for (int i = 0; i < points.size(); i++) {
       nodes.add(
           Answer.object(
-              "name", points.get(i).name(), "value", r.expectedNodes().get(i), "unit", "V"));
+              "name",
+              points.get(i).name(),
+              "value",
+              r.expectedNodes().get(i),
+              "unit",
+              points.get(i).unit().symbol()));
     }
     return Answer.object(
         "applied",
@@ -127,6 +132,12 @@ final class CheckCommand extends JsonOption {
         word(r.verdict()));
   }
 
+  /** The reading's decimals, but never less than what was applied. */
+  private static String applied(double x, int decimals) {
+    String fixed = Numbers.fixed(x, decimals);
+    return Double.parseDouble(fixed) == x ? fixed : Numbers.trimmed(x, 9);
+  }
+
   private static String word(Verdict v) {
     return v.name().toLowerCase(Locale.ROOT);
   }
@@ -149,7 +160,7 @@ final class CheckCommand extends JsonOption {
     for (CheckRow r : rows) {
       table.add(
           List.of(
-              Numbers.fixed(r.applied(), d),
+              applied(r.applied(), d),
               Numbers.fixed(r.expectedNodes().getLast(), 4),
               String.valueOf(r.expectedCode()),
               Numbers.fixed(r.expectedReading(), d),

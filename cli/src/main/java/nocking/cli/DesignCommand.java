@@ -20,6 +20,7 @@ import nocking.parts.PullUpDesign;
 import nocking.parts.Solution;
 import nocking.parts.StringDesign;
 import nocking.path.SensorCurve;
+import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
@@ -102,7 +103,7 @@ final class DesignCommand extends JsonOption {
 
   @Option(
       names = "--derating",
-      paramLabel = "60%%",
+      paramLabel = "60%",
       description = "Share of the ratings that is used.")
   String derating = "60%";
 
@@ -133,6 +134,11 @@ final class DesignCommand extends JsonOption {
                   voltage("--highest", highest),
                   voltage("--fits", fits),
                   ohms("--total", total),
+                  working == null
+                      ? Double.POSITIVE_INFINITY
+                      : voltage("--working", working)
+                          * read("--derating", derating, Unit.PERCENT)
+                          / 100,
                   most(2));
           case "gain-shift" -> GainShift.search(assortment(), gainShift());
           case "string" -> string();
@@ -169,7 +175,7 @@ final class DesignCommand extends JsonOption {
   }
 
   private Design divider() {
-    Span window = total == null ? new Span(1e3, 100e3) : ends("--total", total, Unit.OHM);
+    Span window = window(total);
     double perPart =
         watts == null ? Double.POSITIVE_INFINITY : read("--watts", watts, Unit.of("W"));
     return DividerDesign.search(
@@ -187,7 +193,7 @@ final class DesignCommand extends JsonOption {
         to[0],
         to[1],
         voltage("--ref", reference),
-        ends("--rails", rails, Unit.VOLT));
+        rising("--rails", rails, Unit.VOLT));
   }
 
   private Design string() {
@@ -210,7 +216,7 @@ final class DesignCommand extends JsonOption {
     if (!curve.outputUnit().equals(Signal.RESISTANCE.unit())) {
       throw new QuantityException("a pull-up needs a sensor that is a resistance");
     }
-    Span over = ends("--range", range, arguments.quantity());
+    Span over = rising("--range", range, arguments.quantity());
     curve.output(over.low());
     curve.output(over.high());
     List<PullUpDesign.Choice> choices =
@@ -252,16 +258,27 @@ final class DesignCommand extends JsonOption {
 
   private static double[] pair(String option, String text, Unit unit) {
     if (text == null) throw new QuantityException(option + " is missing");
-    String[] ends = text.split("\\.\\.|…");
-    if (ends.length != 2) {
-      throw new QuantityException("read %s %s, expected LO..HI".formatted(option, text));
+    try {
+      Ends ends = Ends.typed(text, unit);
+      return new double[] {ends.from().number(), ends.to().number()};
+    } catch (QuantityException e) {
+      throw new QuantityException(option + ": " + e.getMessage());
     }
-    return new double[] {read(option, ends[0], unit), read(option, ends[1], unit)};
   }
 
-  private static Span ends(String option, String text, Unit unit) {
+  private static Span rising(String option, String text, Unit unit) {
     double[] p = pair(option, text, unit);
     return new Span(p[0], p[1]);
+  }
+
+  /** The total of a divider, of which one end may be left open. */
+  private static Span window(String text) {
+    if (text == null) return new Span(1e3, 100e3);
+    try {
+      return Ends.typed(text, Unit.OHM, new Span(0, Double.POSITIVE_INFINITY));
+    } catch (QuantityException e) {
+      throw new QuantityException("--total: " + e.getMessage());
+    }
   }
 
   private static Map<String, Object> object(Solution s) {

@@ -17,8 +17,8 @@ import nocking.fit.Recommendation;
 import nocking.fit.Samples;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
-import nocking.quantity.QuantityParser;
 import nocking.quantity.Unit;
+import nocking.quantity.Value;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -68,15 +68,31 @@ final class FitCommand extends JsonOption {
     List<FitModel> wanted = wanted();
     ColumnFile columns = ColumnFile.read(file);
     Samples samples = samples(columns);
-    double limit = tolerance == null ? Double.NaN : QuantityParser.value(tolerance, Unit.ONE);
+    Value limit = limit(columns, samples);
     List<Fit> fits = fits(wanted, samples);
-    Optional<Recommendation> best = Recommendation.of(fits, limit, "");
+    Optional<Recommendation> best =
+        Recommendation.of(fits, limit == null ? Double.NaN : limit.number(), "");
     answer
+        .put("tolerance", limit == null ? null : limit.number())
         .put("models", fits.stream().map(FitCommand::object).toList())
         .put("recommended", best.map(Recommendation::model).orElse(null))
         .put("reason", best.map(Recommendation::reason).orElse(null));
     text(answer, fits, best);
+    if (limit != null && limit.needsMeaning(Unit.ONE)) {
+      answer.line("Within %s, that is %s.", limit.typed(), Numbers.trimmed(limit.number(), 6));
+    }
     return 0;
+  }
+
+  /** The tolerance in the unit of the quantity; a percentage is one of what the points span. */
+  private Value limit(ColumnFile f, Samples samples) {
+    if (tolerance == null) return null;
+    Unit unit = f.unit(quantityColumn(f)).orElse(Unit.ONE).difference();
+    try {
+      return Value.tolerance(tolerance, unit, samples.quantitySpan().width());
+    } catch (QuantityException e) {
+      throw new QuantityException("--tolerance: " + e.getMessage());
+    }
   }
 
   private List<FitModel> wanted() {
@@ -102,13 +118,17 @@ final class FitCommand extends JsonOption {
     if (f.rows().isEmpty()) {
       throw new ColumnException(f.source() + " has no rows of numbers under its header");
     }
-    int quantity = y != null ? f.column(y) : x != null && f.column(x) == 0 ? 1 : 0;
+    int quantity = quantityColumn(f);
     int raw = x != null ? f.column(x) : quantity == 0 ? 1 : 0;
     if (f.header().size() < 2) {
       throw new ColumnException(f.source() + " has one column, expected raw and quantity");
     }
     if (x == null && y == null && f.header().size() > 2) return new Samples(means(f), f.numbers(0));
     return new Samples(f.numbers(raw), f.numbers(quantity));
+  }
+
+  private int quantityColumn(ColumnFile f) {
+    return y != null ? f.column(y) : x != null && f.column(x) == 0 ? 1 : 0;
   }
 
   /** Of several reading columns the mean of each row; a cell may be empty where one is not. */

@@ -8,6 +8,8 @@ import nocking.book.exchange.ColumnException;
 import nocking.channel.DocumentException;
 import nocking.fit.FitException;
 import nocking.quantity.QuantityException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.ParameterException;
@@ -39,13 +41,16 @@ import picocli.CommandLine.ParameterException;
       CheckCommand.class,
       ExportCommand.class,
       ImportCommand.class,
-      BookCommand.class
+      BookCommand.class,
+      CommandLine.HelpCommand.class
     })
 public final class NockingCli implements Runnable {
   public static final int FAIL = 1;
   public static final int NOT_UNDERSTOOD = 2;
   public static final int BAD_INPUT = 3;
   public static final int OUTSIDE = 4;
+
+  private static final Logger LOG = LoggerFactory.getLogger(NockingCli.class);
 
   private static final Set<String> LATER = Set.of("simulate", "run", "certificate");
 
@@ -63,6 +68,7 @@ public final class NockingCli implements Runnable {
     line.setUsageHelpAutoWidth(true);
     line.setUnmatchedOptionsArePositionalParams(false);
     for (CommandLine sub : line.getSubcommands().values()) {
+      if (sub.getCommand() instanceof CommandLine.HelpCommand) continue;
       sub.getCommandSpec().mixinStandardHelpOptions(true);
       for (CommandLine inner : sub.getSubcommands().values()) {
         inner.getCommandSpec().mixinStandardHelpOptions(true);
@@ -92,7 +98,11 @@ public final class NockingCli implements Runnable {
       return NOT_UNDERSTOOD;
     }
     var line = more == null ? commandLine() : commandLine(more);
-    return line.setOut(out).setErr(err).execute(arguments);
+    try {
+      return line.setOut(out).setErr(err).execute(arguments);
+    } catch (StackOverflowError | OutOfMemoryError e) {
+      return unexpected(e, err);
+    }
   }
 
   private static int notUnderstood(ParameterException e, String[] arguments) {
@@ -104,19 +114,36 @@ public final class NockingCli implements Runnable {
     return value ? BAD_INPUT : NOT_UNDERSTOOD;
   }
 
-  private static int failed(Exception e, CommandLine line, CommandLine.ParseResult result)
-      throws Exception {
+  private static int failed(Exception e, CommandLine line, CommandLine.ParseResult result) {
     int code =
         switch (e) {
           case NotAvailableException _ -> NOT_UNDERSTOOD;
           case QuantityException _, ColumnException _, DocumentException _ -> BAD_INPUT;
           case FitException _, AlgebraException _ -> BAD_INPUT;
           case BookException b -> b.kind() == BookException.Cause.BAD_INPUT ? BAD_INPUT : OUTSIDE;
-          default -> throw e;
+          default -> unexpected(e, line.getErr());
         };
+    if (code == OUTSIDE && !(e instanceof BookException)) return code;
     line.getErr().println("nocking: " + sentence(e.getMessage()));
     line.getErr().flush();
     return code;
+  }
+
+  /** What nobody thought of is one sentence here, and all of it in the log. */
+  private static int unexpected(Throwable e, PrintWriter err) {
+    LOG.error("a command ended unexpectedly", e);
+    String what =
+        switch (e) {
+          case StackOverflowError _ -> "what was given is nested too deeply";
+          case OutOfMemoryError _ -> "what was given needs more memory than there is";
+          default ->
+              "something went wrong that should not have (%s)"
+                  .formatted(e.getClass().getSimpleName());
+        };
+    String log = System.getProperty("nocking.log");
+    err.println("nocking: %s%s.".formatted(what, log == null ? "" : "; details are in " + log));
+    err.flush();
+    return OUTSIDE;
   }
 
   private static String sentence(String message) {

@@ -13,6 +13,7 @@ import nocking.book.exchange.ColumnFile;
 import nocking.book.exchange.SensorTable;
 import nocking.element.Signal;
 import nocking.element.Titled;
+import nocking.quantity.Ends;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.UnitCatalogue;
@@ -203,18 +204,18 @@ final class SensorArguments {
               value("cj", "0degC", Unit.CELSIUS),
               ZERO);
       case "loop" -> {
-        String[] current = range("current", "4mA..20mA");
+        Ends current = ends("current", "4mA..20mA", Unit.AMPERE);
         yield new CurrentLoop(
             value("low", "0", quantity),
             value("high", null, quantity),
-            read("current", current[0], Unit.AMPERE),
-            read("current", current[1], Unit.AMPERE));
+            current.from(),
+            current.to());
       }
       case "potentiometer" -> {
-        String[] travel = range("travel", null);
+        Ends travel = ends("travel", null, quantity);
         yield new Potentiometer(
-            read("travel", travel[0], quantity),
-            read("travel", travel[1], quantity),
+            travel.from(),
+            travel.to(),
             value("start", "0", Unit.ONE),
             value("end", "1", Unit.ONE),
             value("supply", "5V", Unit.VOLT),
@@ -245,13 +246,8 @@ final class SensorArguments {
               value("form-factor", "1.2", Unit.ONE),
               Value.of(1e6));
       case "formula" -> {
-        String[] range = range("range", null);
-        yield new FormulaSensor(
-            required("f"),
-            Signal.VOLTAGE,
-            read("range", range[0], quantity),
-            read("range", range[1], quantity),
-            ZERO);
+        Ends range = ends("range", null, quantity);
+        yield new FormulaSensor(required("f"), Signal.VOLTAGE, range.from(), range.to(), ZERO);
       }
       default -> throw new IllegalStateException(model);
     };
@@ -309,13 +305,12 @@ final class SensorArguments {
                         .toList())));
   }
 
-  private String[] range(String key, String otherwise) {
-    String text = otherwise == null ? required(key) : or(key, otherwise);
-    String[] ends = text.split("\\.\\.|…");
-    if (ends.length != 2) {
-      throw new QuantityException("read %s=%s, expected a range LO..HI".formatted(key, text));
+  private Ends ends(String key, String otherwise, Unit unit) {
+    try {
+      return Ends.typed(otherwise == null ? required(key) : or(key, otherwise), unit);
+    } catch (QuantityException e) {
+      throw new QuantityException(key + ": " + e.getMessage());
     }
-    return ends;
   }
 
   private String[][] points() {

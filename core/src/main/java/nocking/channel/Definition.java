@@ -85,7 +85,9 @@ public record Definition(
   }
 
   public Definition withRange(Value from, Value to) {
-    return new Definition(tag, name, kind, unit, gauge, from, to, tolerance, rest, pivot, hazards);
+    double width = Math.abs(to.number() - from.number());
+    Value within = tolerance == null ? null : tolerance.forSpan(quantityUnit().difference(), width);
+    return new Definition(tag, name, kind, unit, gauge, from, to, within, rest, pivot, hazards);
   }
 
   public Definition withTolerance(Value v) {

@@ -61,7 +61,7 @@ public final class UnitChange {
             d.gauge(),
             value(d.low()),
             value(d.high()),
-            difference(d.tolerance()),
+            tolerance(d),
             value(d.rest()),
             value(d.pivot()),
             d.hazards());
@@ -131,6 +131,14 @@ public final class UnitChange {
     if (v == null) return null;
     Value converted = rounded(from.convert(v.number(), to));
     return converted.withSpread(spread(v.spread(), from.factor() / to.factor()));
+  }
+
+  /** A tolerance in percent of the span stays one. */
+  private Value tolerance(Definition d) {
+    if (d.tolerance() == null) return null;
+    double width = Math.abs(value(d.high()).number() - value(d.low()).number());
+    Value same = d.tolerance().forSpan(to.difference(), width);
+    return same == d.tolerance() ? difference(d.tolerance()) : same;
   }
 
   private Value difference(Value v) {

@@ -3,6 +3,7 @@ package nocking.fit;
 import java.util.List;
 import java.util.stream.IntStream;
 import nocking.algebra.Expr;
+import nocking.quantity.Span;
 
 /**
  * The line through the two points with the lowest and highest raw value; an input that was applied
@@ -34,14 +35,30 @@ public final class EndPointLine implements FitModel {
   @Override
   public List<Coefficient> coefficients(Samples samples) {
     samples.require(fewestPoints(), title());
-    Samples ends = samples.meansByQuantity();
-    if (ends.size() < 2 || ends.rawSpan().width() == 0) ends = samples;
-    double low = ends.rawSpan().low();
-    double high = ends.rawSpan().high();
-    double slope = (meanAt(ends, high) - meanAt(ends, low)) / (high - low);
+    var inputs = new EndGroups(samples);
+    double[] line = inputs.determined() ? inputs.line() : throughRaw(samples);
     return List.of(
-        new Coefficient("b0", meanAt(ends, low) - slope * low, Double.NaN),
-        new Coefficient("b1", slope, Double.NaN));
+        new Coefficient("b0", line[0], Double.NaN), new Coefficient("b1", line[1], Double.NaN));
+  }
+
+  /** Where one input was applied only: the samples with the lowest and the highest raw value. */
+  private static double[] throughRaw(Samples samples) {
+    Span raw = samples.rawSpan();
+    double low = meanAt(samples, raw.low());
+    double slope = (meanAt(samples, raw.high()) - low) / raw.width();
+    return new double[] {low - slope * raw.low(), slope};
+  }
+
+  @Override
+  public double[] unseenErrors(Samples samples) {
+    var inputs = new EndGroups(samples);
+    double[] errors = new double[samples.size()];
+    for (int i = 0; i < errors.length; i++) {
+      double[] line = inputs.lineWithout(i);
+      errors[i] =
+          line == null ? Double.NaN : line[0] + line[1] * samples.raw()[i] - samples.quantity()[i];
+    }
+    return errors;
   }
 
   private static double meanAt(Samples samples, double raw) {

@@ -1,7 +1,6 @@
 package nocking.fit;
 
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 
@@ -27,17 +26,10 @@ public record Samples(double[] raw, double[] quantity) {
     return new Span(Arrays.stream(raw).min().orElseThrow(), Arrays.stream(raw).max().orElseThrow());
   }
 
-  /** Every quantity once, in the order of its first row, with the mean of its raw values. */
-  public Samples meansByQuantity() {
-    var sums = new LinkedHashMap<Double, double[]>();
-    for (int i = 0; i < raw.length; i++) {
-      double[] sum = sums.computeIfAbsent(quantity[i], k -> new double[2]);
-      sum[0] += raw[i];
-      sum[1]++;
-    }
-    return new Samples(
-        sums.values().stream().mapToDouble(s -> s[0] / s[1]).toArray(),
-        sums.keySet().stream().mapToDouble(Double::doubleValue).toArray());
+  /** What the applied quantities span. */
+  public Span quantitySpan() {
+    return new Span(
+        Arrays.stream(quantity).min().orElseThrow(), Arrays.stream(quantity).max().orElseThrow());
   }
 
   /** The samples without one. */

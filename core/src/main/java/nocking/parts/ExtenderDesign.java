@@ -27,29 +27,51 @@ public final class ExtenderDesign {
     return (highest - fits) * total / fits;
   }
 
-  /** Networks for that resistance; {@code most} parts, 1 to 6. */
+  /**
+   * Networks for that resistance.
+   *
+   * @param perPart volts that may stand across one part; infinity where that is of no concern
+   * @param most parts of a network, 1 to 6; a string of equal ones may have more
+   */
   public static Design search(
-      Assortment assortment, double highest, double fits, double total, int most) {
+      Assortment assortment, double highest, double fits, double total, double perPart, int most) {
     double wanted = resistance(highest, fits, total);
     Design found = Combination.search(assortment, wanted, most);
-    double amperes = fits / total;
     List<Solution> solutions =
         found.solutions().stream()
-            .map(
-                s -> {
-                  Network n = s.parts().getFirst().network();
-                  return new Solution(
-                      List.of(new Solution.Named("Rx", n)),
-                      s.value(),
-                      s.error(),
-                      s.worstCase(),
-                      amperes * amperes * n.ohms() * n.hottestShare(),
-                      "then %s fit"
-                          .formatted(
-                              Numbers.engineering(fits * (total + n.ohms()) / total, "V", 4)),
-                      List.of(new SeriesResistor(new Value(n.ohms(), n.text()))));
-                })
+            .map(s -> solution(s, s.parts().getFirst().network(), highest, fits, total))
+            .filter(s -> volts(s, highest, fits) <= perPart)
             .toList();
-    return new Design(solutions, found.exact());
+    if (!solutions.isEmpty() || Double.isInfinite(perPart)) {
+      return new Design(solutions, found.exact());
+    }
+    Design string =
+        StringDesign.search(assortment, wanted, highest - fits, Double.MAX_VALUE, perPart, 1);
+    return new Design(
+        string.solutions().stream()
+            .map(s -> solution(s, s.parts().getFirst().network(), highest, fits, total))
+            .toList(),
+        string.exact());
+  }
+
+  private static double volts(Solution s, double highest, double fits) {
+    return (highest - fits) * s.parts().getFirst().network().highestShare();
+  }
+
+  private static Solution solution(
+      Solution s, Network n, double highest, double fits, double total) {
+    double amperes = fits / total;
+    double across = (highest - fits) * n.highestShare();
+    return new Solution(
+        List.of(new Solution.Named("Rx", n)),
+        s.value(),
+        s.error(),
+        s.worstCase(),
+        amperes * amperes * n.ohms() * n.hottestShare(),
+        "then %s fit, at most %s across one part"
+            .formatted(
+                Numbers.engineering(fits * (total + n.ohms()) / total, "V", 4),
+                Numbers.engineering(across, "V", 3)),
+        List.of(new SeriesResistor(new Value(n.ohms(), n.text()))));
   }
 }

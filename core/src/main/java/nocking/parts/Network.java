@@ -90,6 +90,16 @@ public sealed interface Network {
     };
   }
 
+  /** Largest share of the whole network's voltage that stands across one part, 0 to 1. */
+  default double highestShare() {
+    return switch (this) {
+      case Single _ -> 1;
+      case Series s ->
+          s.members.stream().mapToDouble(m -> m.highestShare() * m.ohms() / ohms()).max().orElse(1);
+      case Parallel p -> p.members.stream().mapToDouble(Network::highestShare).max().orElse(1);
+    };
+  }
+
   /** As it is typed: {@code 10k + (4k7 || 330)}. */
   default String text() {
     return switch (this) {

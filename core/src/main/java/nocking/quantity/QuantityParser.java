@@ -64,7 +64,14 @@ public final class QuantityParser {
     for (boolean prefixFirst : new boolean[] {false, true}) {
       try {
         Quantity q = new QuantityParser(t, name -> Optional.empty(), prefixFirst).whole();
-        if (q.dimension().isNone() && !unit.dimension().isNone()) return finite(q.si(), t);
+        if (q.dimension().isNone() && !unit.dimension().isNone()) {
+          // A share of what? One hundredth of the number is never what was meant.
+          if (RATIO.matcher(t).find()) {
+            throw new QuantityException(
+                "'%s' is a share; expected %s".formatted(t, expected(unit)));
+          }
+          return finite(q.si(), t);
+        }
         if (q.dimension().isNone() && unit.dimension().isNone()) {
           // 2 in a field of mV/V is 2 mV/V, and so is 2 mV/V itself, although both are plain
           // numbers.

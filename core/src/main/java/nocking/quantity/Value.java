@@ -42,6 +42,32 @@ public record Value(double number, String typed, Spread spread) {
         QuantityParser.value(number, unit), number, Spread.parse(text.substring(sign), unit));
   }
 
+  /**
+   * Reads the field of a tolerance, in which a percentage is one of a span.
+   *
+   * @param unit in which the tolerance counts
+   * @param width of the span in that unit, at least 0
+   * @throws QuantityException one sentence that says what was read and what was expected
+   */
+  public static Value tolerance(String text, Unit unit, double width) {
+    return ofSpan(text.strip(), unit)
+        ? new Value(share(text.strip()) * width, text.strip())
+        : typed(text, unit);
+  }
+
+  private static boolean ofSpan(String typed, Unit unit) {
+    return typed.endsWith("%") && !unit.equals(Unit.PERCENT);
+  }
+
+  private static double share(String typed) {
+    return QuantityParser.value(typed, Unit.PERCENT) * Unit.PERCENT.factor();
+  }
+
+  /** A tolerance as it is for another span: a percentage follows, everything else stays. */
+  public Value forSpan(Unit unit, double width) {
+    return ofSpan(typed, unit) ? new Value(share(typed) * width, typed, spread) : this;
+  }
+
   public Value withSpread(Spread v) {
     return new Value(number, typed, v);
   }
@@ -62,6 +88,7 @@ public record Value(double number, String typed, Spread spread) {
     Matcher simple = SIMPLE.matcher(typed);
     if (!simple.matches()) return true;
     String letters = simple.group(1).replace("ohm", "Ω").replace("deg", "°");
+    if (ofSpan(typed, unit)) return true;
     boolean own = letters.equals(unit.symbol()) || letters.endsWith(unit.symbol());
     return letters.length() > 1 && !own;
   }

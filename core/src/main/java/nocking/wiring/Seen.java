@@ -1,7 +1,7 @@
 package nocking.wiring;
 
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import nocking.quantity.Ends;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -20,10 +20,8 @@ public record Seen(Place place, Value at, Value value, Value until) {
     }
   }
 
-  /** Between two readings of a jumping one, and what may be said behind it. */
-  private static final Pattern JUMP =
-      Pattern.compile(
-          "(?i)(.*[^.\\s])\\s*(?:…|\\.\\.\\.?|\\bto\\b)\\s*([^,;]+?)\\s*(?:[,;]?\\s*jump(?:s|ing))?");
+  /** What may be said behind the two ends of a jumping reading. */
+  private static final Pattern JUMPING = Pattern.compile("(?i)\\s*[,;]?\\s*jump(?:s|ing)\\s*$");
 
   /**
    * What was seen at a place, as it is typed: {@code 4.36 V}, or {@code 1.2 … 3.4 V, jumping}.
@@ -32,19 +30,14 @@ public record Seen(Place place, Value at, Value value, Value until) {
    * @throws QuantityException saying what was read and expected
    */
   public static Seen typed(Place place, Value at, String text, Unit unit) {
-    Matcher m = JUMP.matcher(text.strip());
-    if (!m.matches()) return new Seen(place, at, value(text, unit));
-    Value end = value(m.group(2), unit);
-    String start = m.group(1).strip();
-    // The unit behind the second number is that of the first as well.
-    boolean bare = start.matches("[-+−]?[0-9.,]+");
-    String tail = m.group(2).strip().replaceFirst("^[-+−]?[0-9.,]+", "");
-    return new Seen(place, at, value(bare ? start + tail : start, unit), end);
+    if (!jumps(text)) return new Seen(place, at, value(text, unit));
+    Ends ends = Ends.typed(JUMPING.matcher(text).replaceFirst(""), unit);
+    return new Seen(place, at, ends.from(), ends.to());
   }
 
   /** True for a text that tells two ends of a jumping reading. */
   public static boolean jumps(String text) {
-    return JUMP.matcher(text.strip()).matches();
+    return Ends.in(JUMPING.matcher(text).replaceFirst(""));
   }
 
   private static Value value(String text, Unit unit) {

@@ -94,6 +94,25 @@ class FitModelTest {
     }
   }
 
+  /** Inputs that were applied several times, the ends among them. */
+  @ParameterizedTest
+  @MethodSource("seeds")
+  void theLineThroughTheEndsIsFittedAnewWithoutEachPoint(long seed) {
+    var random = new Random(seed);
+    double[] raw = new double[12];
+    double[] quantity = new double[12];
+    for (int i = 0; i < raw.length; i++) {
+      quantity[i] = random.nextInt(5);
+      raw[i] = quantity[i] + random.nextGaussian();
+    }
+    var s = new Samples(raw, quantity);
+    double[] fast = ENDS.unseenErrors(s);
+    for (int i = 0; i < s.size(); i++) {
+      Curve rest = Curve.of("", ENDS.equation(), ENDS.coefficients(s.without(i)));
+      assertThat(fast[i]).isCloseTo(rest.quantity(raw[i]) - quantity[i], within(1e-9));
+    }
+  }
+
   @ParameterizedTest
   @MethodSource("seeds")
   void noOtherLineHasASmallerSquareSum(long seed) {

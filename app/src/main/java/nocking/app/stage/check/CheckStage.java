@@ -26,6 +26,7 @@ import nocking.check.CheckRow;
 import nocking.check.CheckSheet;
 import nocking.check.CheckSheet.Measured;
 import nocking.check.Verdict;
+import nocking.path.TestPoint;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
@@ -265,6 +266,7 @@ public final class CheckStage implements StageView {
       nodes.setText(rows.isEmpty() ? "" : "Select a row to see what every test point should read.");
       return;
     }
+    List<TestPoint> points = desk.analysis().path().orElseThrow().points();
     var words =
         new StringBuilder("At " + desk.analysis().amount(rows.get(i).applied()) + " expect ");
     for (int k = 0; k < rows.get(i).expectedNodes().size(); k++) {
@@ -273,7 +275,9 @@ public final class CheckStage implements StageView {
           .append("TP")
           .append(k + 1)
           .append(' ')
-          .append(Numbers.engineering(rows.get(i).expectedNodes().get(k), "V", 5));
+          .append(
+              Numbers.engineering(
+                  rows.get(i).expectedNodes().get(k), points.get(k).unit().symbol(), 5));
     }
     nodes.setText(words.append('.').toString());
   }

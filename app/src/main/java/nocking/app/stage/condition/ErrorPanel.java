@@ -27,8 +27,8 @@ import nocking.app.stage.Curves;
 import nocking.channel.Channel;
 import nocking.channel.Surroundings;
 import nocking.path.ParameterRef;
+import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
-import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -131,13 +131,8 @@ final class ErrorPanel extends VBox {
   }
 
   private void takeAmbient(String text) {
-    String[] both = text.split("…|\\.\\.+|\\bto\\b");
-    if (both.length != 2) {
-      throw new QuantityException("read '" + text + "', expected two values, for example 5 … 35");
-    }
-    Value from = Value.typed(both[0], Unit.CELSIUS);
-    Value to = Value.typed(both[1], Unit.CELSIUS);
-    around("ambient range", s -> s.withAmbient(from, to));
+    Ends ends = Ends.typed(text, Unit.CELSIUS);
+    around("ambient range", s -> s.withAmbient(ends.from(), ends.to()));
   }
 
   private void takeReference(String text) {

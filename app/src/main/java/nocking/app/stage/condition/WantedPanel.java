@@ -23,6 +23,7 @@ import nocking.parts.Assortment;
 import nocking.parts.Network;
 import nocking.parts.PreferredSeries;
 import nocking.parts.Solution;
+import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
@@ -153,24 +154,14 @@ final class WantedPanel extends VBox {
                 s.note().isEmpty() ? "" : "; " + s.note()));
   }
 
-  private static double[] ends(String text, Unit unit, String example) {
-    String[] both = text.split("…|\\.\\.+|\\bto\\b");
-    if (both.length != 2) {
-      throw new QuantityException(
-          "read '" + text + "', expected two values, for example " + example);
-    }
-    return new double[] {Value.typed(both[0], unit).number(), Value.typed(both[1], unit).number()};
-  }
-
   private void takeTo(String text) {
-    double[] v = ends(text, Unit.VOLT, "0.2 … 3.1");
-    toStart = v[0];
-    toEnd = v[1];
+    Ends ends = Ends.typed(text, Unit.VOLT);
+    toStart = ends.from().number();
+    toEnd = ends.to().number();
   }
 
   private void takeTotal(String text) {
-    double[] v = ends(text, Unit.OHM, "10k … 50k");
-    window = new Span(v[0], v[1]);
+    window = Ends.typed(text, Unit.OHM, new Span(0, Double.POSITIVE_INFINITY));
   }
 
   private void takePower(String text) {

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
-import java.util.regex.Pattern;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -36,6 +35,7 @@ import nocking.channel.UnitChange;
 import nocking.element.Signal;
 import nocking.path.SensorCurve;
 import nocking.path.SignalPath;
+import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
@@ -45,8 +45,6 @@ import nocking.sensor.Sensor;
 
 /** The view of the first stage. */
 public final class DefineStage implements StageView {
-  private static final Pattern RANGE =
-      Pattern.compile("\\s*(.+?)\\s*(?:…|\\.\\.\\.?|\\bto\\b)\\s*(.+?)\\s*");
 
   /** What the lower sheet shows. */
   private enum View {
@@ -104,12 +102,20 @@ public final class DefineStage implements StageView {
             .help("Two values with … or .. or 'to' between them, for example 4 … 14.");
     tolerance =
         entry(
-            "define-tolerance",
-            "Must be within",
-            true,
-            t ->
-                define(
-                    "tolerance", d -> d.withTolerance(optional(t, d.quantityUnit().difference()))));
+                "define-tolerance",
+                "Must be within",
+                true,
+                t ->
+                    define(
+                        "tolerance",
+                        d ->
+                            d.withTolerance(
+                                t.isBlank()
+                                    ? null
+                                    : Value.tolerance(
+                                        t, d.quantityUnit().difference(), d.working().width()))))
+            .help(
+                "The largest error that is still good; a percentage is one of the working range.");
     rest =
         entry(
                 "define-rest",
@@ -329,14 +335,8 @@ public final class DefineStage implements StageView {
   }
 
   private void takeRange(String text) {
-    var m = RANGE.matcher(text);
-    if (!m.matches()) {
-      throw new QuantityException("read '" + text + "', expected two values, for example 4 … 14");
-    }
-    Unit of = desk.channel().orElseThrow().unit();
-    Value low = Value.typed(m.group(1), of);
-    Value high = Value.typed(m.group(2), of);
-    define("working range", d -> d.withRange(low, high));
+    Ends ends = Ends.typed(text, desk.channel().orElseThrow().unit());
+    define("working range", d -> d.withRange(ends.from(), ends.to()));
   }
 
   private static Value optional(String text, Unit of) {

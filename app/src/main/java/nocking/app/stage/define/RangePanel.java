@@ -19,6 +19,7 @@ import nocking.app.desk.Desk;
 import nocking.app.desk.Latest;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
+import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
@@ -109,11 +110,7 @@ final class RangePanel extends VBox {
     Unit unit = desk.channel().orElseThrow().unit();
     for (String part : text.split("[,;]")) {
       if (part.isBlank()) continue;
-      String[] ends = part.split("…|\\.\\.+|\\bto\\b");
-      if (ends.length != 2) {
-        throw new QuantityException("read '" + part.strip() + "', expected a span such as 0…100");
-      }
-      next.add(new Span(Value.typed(ends[0], unit).number(), Value.typed(ends[1], unit).number()));
+      next.add(Ends.typed(part, unit).span());
     }
     spans = next;
     refresh();
