@@ -13,9 +13,13 @@ import nocking.app.theme.Theme;
 import nocking.book.BookException;
 import nocking.book.BookFile;
 import nocking.channel.DocumentException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** The window on a bench book. */
 public final class DesktopApp extends Application {
+  private static final Logger LOG = LoggerFactory.getLogger(DesktopApp.class);
+
   private static final double WIDTH = 1280;
   private static final double HEIGHT = 800;
 
@@ -24,6 +28,7 @@ public final class DesktopApp extends Application {
   @Override
   public void start(Stage stage) {
     Theme.install();
+    Thread.currentThread().setUncaughtExceptionHandler((thread, e) -> unexpected(e));
     Path file = Path.of(getParameters().getRaw().getFirst());
     try {
       desk = new Desk(store(file, () -> desk));
@@ -40,9 +45,16 @@ public final class DesktopApp extends Application {
     stage.setMinHeight(700);
     stage.setScene(shell.scene());
     stage.show();
-    if (!desk.writable()) {
-      desk.say("Open read-only: %s.".formatted(desk.store().readOnlyBecause()), true);
-    }
+    desk.sayOfOpening();
+  }
+
+  /** What nobody thought of is in the log, and one sentence in the window. */
+  private void unexpected(Throwable e) {
+    LOG.error("the window met something unexpected", e);
+    if (desk == null) return;
+    desk.say(
+        "Something went wrong that should not have; the work is kept. Details are in the log.",
+        true);
   }
 
   /** A store for a book file whose news reach the desk on the interface thread. */

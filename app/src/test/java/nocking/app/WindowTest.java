@@ -6,7 +6,9 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CopyOnWriteArrayList;
 import javafx.application.Platform;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
@@ -16,6 +18,7 @@ import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.stage.Stage;
 import nocking.analysis.Analysis;
+import nocking.analysis.Trouble;
 import nocking.app.desk.Background;
 import nocking.app.desk.BookStore;
 import nocking.app.desk.Desk;
@@ -44,9 +47,17 @@ abstract class WindowTest {
   private Stage stage;
   final Deque<Path> chosen = new ArrayDeque<>();
 
+  /** What reached the interface thread, or ended a background job, and should not have. */
+  private static final List<Throwable> UNEXPECTED = new CopyOnWriteArrayList<>();
+
   @BeforeAll
   static void toolkit() throws Exception {
     FxToolkit.registerPrimaryStage();
+    Hands.ask(
+        () -> {
+          Thread.currentThread().setUncaughtExceptionHandler((t, e) -> UNEXPECTED.add(e));
+          return null;
+        });
     if (!themed) {
       Hands.ask(
           () -> {
@@ -124,12 +135,22 @@ abstract class WindowTest {
   @AfterEach
   void close() {
     if (stage == null) return;
-    Hands.ask(
-        () -> {
-          stage.hide();
-          desk.store().close();
-          return null;
-        });
+    List<Trouble> troubles =
+        Hands.ask(
+            () -> {
+              stage.hide();
+              List<Trouble> all =
+                  desk.book().channels().stream()
+                      .flatMap(c -> desk.analysis(c).troubles().stream())
+                      .toList();
+              desk.store().close();
+              return all;
+            });
+    List<Throwable> unexpected = List.copyOf(UNEXPECTED);
+    UNEXPECTED.clear();
+    assertThat(unexpected).isEmpty();
+    assertThat(troubles).isEmpty();
+    assertThat(desk.message()).doesNotContain("could not be shown");
   }
 
   /** Opens the demo book at a channel and a stage. */

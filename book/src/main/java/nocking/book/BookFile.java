@@ -10,6 +10,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -52,6 +53,8 @@ public final class BookFile implements AutoCloseable {
   private static final String CHAIN_START = "bench book";
 
   private final Path path;
+  private final List<String> setAside = new ArrayList<>();
+  private final Set<String> unreadableCards = new HashSet<>();
   private final Handle handle;
   private final Optional<BookLock> lock;
   private final Clock clock;
@@ -198,26 +201,72 @@ public final class BookFile implements AutoCloseable {
     return readOnlyBecause.isEmpty();
   }
 
-  /** All channels in their order. */
+  /**
+   * All channels in their order. A channel or card that cannot be read does not keep the others
+   * from being read: it stays in the file as it is, and {@link #setAside} says so.
+   */
   public synchronized Book read() {
+    setAside.clear();
+    unreadableCards.clear();
     try {
       List<Channel> channels =
           handle
-              .createQuery("SELECT document FROM channel ORDER BY place, id")
-              .map((r, c) -> ChannelJson.readCompact(r.getString(1), path.getFileName().toString()))
-              .list();
+              .createQuery("SELECT document, tag, id FROM channel ORDER BY place, id")
+              .map(
+                  (r, c) ->
+                      readable(
+                          "channel " + r.getString(2),
+                          () ->
+                              ChannelJson.readCompact(
+                                  r.getString(1), path.getFileName().toString())))
+              .list()
+              .stream()
+              .flatMap(Optional::stream)
+              .toList();
       return new Book(channels, cards(), stock(), weighing());
     } catch (JdbiException e) {
       throw unreadable(path, e);
     }
   }
 
+  /** What the last reading could not read and left as it is: one sentence for each. */
+  public synchronized List<String> setAside() {
+    return List.copyOf(setAside);
+  }
+
+  /** Reads one document of many. */
+  private interface Document<T> {
+    T read() throws SQLException;
+  }
+
+  private <T> Optional<T> readable(String what, Document<T> document) throws SQLException {
+    try {
+      return Optional.of(document.read());
+    } catch (IllegalArgumentException e) {
+      setAside.add(
+          "The %s cannot be read and is left in the file as it is: %s"
+              .formatted(what, e.getMessage()));
+      return Optional.empty();
+    }
+  }
+
   private List<SensorCard> cards() {
     if (!hasShelf()) return List.of();
     return handle
-        .createQuery("SELECT document FROM card ORDER BY place")
-        .map((r, c) -> ChannelJson.readCard(r.getString(1), path.getFileName().toString()))
-        .list();
+        .createQuery("SELECT document, name, id FROM card ORDER BY place")
+        .map(
+            (r, c) -> {
+              Optional<SensorCard> card =
+                  readable(
+                      "sensor card " + r.getString(2),
+                      () -> ChannelJson.readCard(r.getString(1), path.getFileName().toString()));
+              if (card.isEmpty()) unreadableCards.add(r.getString(3));
+              return card;
+            })
+        .list()
+        .stream()
+        .flatMap(Optional::stream)
+        .toList();
   }
 
   private List<StockPart> stock() {
@@ -241,8 +290,13 @@ public final class BookFile implements AutoCloseable {
     if (!hasPractice()) return Weighing.USUAL;
     return handle
         .createQuery("SELECT document FROM weighing")
-        .map((r, c) -> ChannelJson.readWeighing(r.getString(1), path.getFileName().toString()))
+        .map(
+            (r, c) ->
+                readable(
+                    "bench's weights",
+                    () -> ChannelJson.readWeighing(r.getString(1), path.getFileName().toString())))
         .findOne()
+        .flatMap(w -> w)
         .orElse(Weighing.USUAL);
   }
 
@@ -259,7 +313,9 @@ public final class BookFile implements AutoCloseable {
   public void saveCards(List<SensorCard> cards, String what) {
     write(
         h -> {
-          h.execute("DELETE FROM card");
+          for (String id : h.createQuery("SELECT id FROM card").mapTo(String.class).list()) {
+            if (!unreadableCards.contains(id)) h.execute("DELETE FROM card WHERE id = ?", id);
+          }
           var documents = new ArrayList<String>();
           for (SensorCard c : cards) {
             String document = ChannelJson.compact(c);

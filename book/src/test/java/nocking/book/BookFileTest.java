@@ -54,6 +54,36 @@ class BookFileTest {
     }
   }
 
+  /** A channel of tomorrow's version stays in the file, and the others are there. */
+  @Test
+  void aChannelThatCannotBeReadKeepsNoOtherFromBeingRead() throws SQLException {
+    Book book = new Book(List.of(channel("1", "A"), channel("2", "B"), channel("3", "C")));
+    try (BookFile b = open()) {
+      b.saveAll(book.channels(), "three");
+    }
+    String odd;
+    try (var c = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("b.nocking"));
+        var s = c.createStatement()) {
+      s.execute(
+          "UPDATE channel SET document = replace(document, '\"notes\"', '\"margin\"') WHERE id = '2'");
+      odd = s.executeQuery("SELECT document FROM channel WHERE id = '2'").getString(1);
+    }
+    try (BookFile b = open()) {
+      assertThat(b.read().channels()).extracting(Channel::tag).containsExactly("A", "C");
+      assertThat(b.setAside()).hasSize(1);
+      assertThat(b.setAside().getFirst())
+          .startsWith("The channel B cannot be read and is left in the file as it is")
+          .contains("'margin' is not known here");
+      b.saveAll(List.of(channel("1", "A2")), "an edit");
+      assertThat(b.read().channels()).extracting(Channel::tag).containsExactly("A2", "C");
+    }
+    try (var c = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("b.nocking"));
+        var s = c.createStatement()) {
+      assertThat(s.executeQuery("SELECT document FROM channel WHERE id = '2'").getString(1))
+          .isEqualTo(odd);
+    }
+  }
+
   @Test
   void revisionsAreNumberedAndKeepTheirState() {
     Channel first = channel("1", "IN-T2");

@@ -2,6 +2,7 @@ package nocking.cli;
 
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.List;
 import java.util.Locale;
 import nocking.book.BookFile;
 import nocking.book.exchange.Output;
@@ -34,16 +35,20 @@ final class ExportCommand extends JsonOption {
   @Override
   int run(Answer answer) {
     Book all;
+    List<String> left;
     try (BookFile file = BookFile.openToRead(book, Clock.systemUTC())) {
       all = file.read();
+      left = file.setAside();
     }
     Output.write(out, text(all), force);
     int channels = tag == null ? all.channels().size() : 1;
     answer
         .put("file", out.toString())
         .put("channels", channels)
+        .put("setAside", left)
         .line("%s: %d channel%s", out, channels, channels == 1 ? "" : "s");
-    return 0;
+    left.forEach(l -> answer.line("%s", l));
+    return left.isEmpty() || tag != null ? 0 : NockingCli.FAIL;
   }
 
   private String text(Book all) {

@@ -1,11 +1,15 @@
 package nocking.analysis;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.Function;
+import java.util.function.Supplier;
+import java.util.stream.Stream;
 import nocking.algebra.AlgebraException;
 import nocking.channel.Adopted;
 import nocking.channel.Channel;
@@ -60,28 +64,79 @@ import nocking.wiring.Thresholds;
 public final class Analysis implements Evidence {
   private record Compilation(Optional<SignalPath> path, Optional<String> problem) {}
 
+  private static final Samples NO_SAMPLES = new Samples(new double[0], new double[0]);
+  private static final int USUAL_DECIMALS = 3;
+
   private final Channel channel;
+  private final List<Trouble> troubles = new CopyOnWriteArrayList<>();
   private final List<SensorCard> cards;
   private final Lazy<Compilation> compilation = new Lazy<>(this::compile);
-  private final Lazy<Optional<SensorCurve>> sensorCurve = new Lazy<>(this::sense);
-  private final Lazy<Samples> samples = new Lazy<>(this::gather);
-  private final Lazy<List<Fit>> fits = new Lazy<>(this::fitAll);
-  private final Lazy<Optional<Curve>> curve = new Lazy<>(this::chooseCurve);
+  private final Lazy<Optional<SensorCurve>> sensorCurve =
+      guarded("the sensor's curve", this::sense, Optional.empty());
+  private final Lazy<Samples> samples = guarded("the reference points", this::gather, NO_SAMPLES);
+  private final Lazy<List<Fit>> fits = guarded("the fits", this::fitAll, List.of());
+  private final Lazy<Optional<Curve>> curve =
+      guarded("the adopted curve", this::chooseCurve, Optional.empty());
   private final Lazy<Optional<DoubleUnaryOperator>> curveFunction =
-      new Lazy<>(() -> curve().map(Curve::function));
-  private final Lazy<List<BudgetPoint>> budget = new Lazy<>(this::estimate);
-  private final Lazy<TableOutcome> table = new Lazy<>(this::tabulate);
-  private final Lazy<List<CheckRow>> checkRows = new Lazy<>(this::check);
-  private final Lazy<List<Finding>> findings = new Lazy<>(() -> Rule.all(this));
+      guarded("the adopted curve", () -> curve().map(Curve::function), Optional.empty());
+  private final Lazy<List<BudgetPoint>> budget =
+      guarded("the error budget", this::estimate, List.of());
+  private final Lazy<TableOutcome> table =
+      guarded("the table", this::tabulate, TableOutcome.none("it could not be worked out"));
+  private final Lazy<List<CheckRow>> checkRows = guarded("the check", this::check, List.of());
+  private final Lazy<List<Finding>> findings = new Lazy<>(this::examine);
   private final Lazy<List<PinExpectation>> pins =
-      new Lazy<>(() -> ofCircuit(PinExpectation::of).orElse(List.of()));
+      guarded(
+          "what the pins read", () -> ofCircuit(PinExpectation::of).orElse(List.of()), List.of());
   private final Lazy<List<PairExpectation>> pairs =
-      new Lazy<>(() -> ofCircuit(PairExpectation::of).orElse(List.of()));
-  private final Lazy<Optional<FaultMatrix>> faults = new Lazy<>(() -> ofCircuit(FaultMatrix::of));
+      guarded(
+          "what the pairs read", () -> ofCircuit(PairExpectation::of).orElse(List.of()), List.of());
+  private final Lazy<Optional<FaultMatrix>> faults =
+      guarded("the faults", () -> ofCircuit(FaultMatrix::of), Optional.empty());
   private final Lazy<Optional<FaultMatrix>> brokenWires =
-      new Lazy<>(() -> ofCircuit(FaultMatrix::ofWires));
-  private final Lazy<Optional<PointsMisfit>> misfit = new Lazy<>(this::contradiction);
-  private final Lazy<Integer> decimals = new Lazy<>(this::justifiedDecimals);
+      guarded("the broken wires", () -> ofCircuit(FaultMatrix::ofWires), Optional.empty());
+  private final Lazy<Optional<PointsMisfit>> misfit =
+      guarded("what the points contradict", this::contradiction, Optional.empty());
+  private final Lazy<Integer> decimals =
+      guarded("the decimals", this::justifiedDecimals, USUAL_DECIMALS);
+
+  private <T> Lazy<T> guarded(String part, Supplier<T> work, T otherwise) {
+    return new Lazy<>(() -> guard(part, work, otherwise));
+  }
+
+  /** One part that nobody can work out does not take the others with it. */
+  private <T> T guard(String part, Supplier<T> work, T otherwise) {
+    try {
+      return work.get();
+    } catch (RuntimeException e) {
+      troubles.add(new Trouble(part, e));
+      return otherwise;
+    }
+  }
+
+  /**
+   * What could not be worked out although it should have been, as far as it was asked for: for the
+   * log, and for tests, in which there is none.
+   */
+  public List<Trouble> troubles() {
+    return List.copyOf(troubles);
+  }
+
+  private List<Finding> examine() {
+    List<Finding> found =
+        Rule.ALL.stream()
+            .flatMap(
+                r ->
+                    guard(
+                        "the finding of " + r.getClass().getSimpleName(),
+                        () -> r.examine(this).toList(),
+                        List.<Finding>of())
+                        .stream())
+            .toList();
+    return Stream.concat(found.stream(), troubles.stream().limit(1).map(t -> t.finding()))
+        .sorted(Comparator.comparing(Finding::severity))
+        .toList();
+  }
 
   private Analysis(Channel channel, List<SensorCard> cards) {
     this.channel = channel;
@@ -117,6 +172,10 @@ public final class Analysis implements Evidence {
       return new Compilation(Optional.of(path), Optional.empty());
     } catch (QuantityException | AlgebraException e) {
       return new Compilation(Optional.empty(), Optional.of(e.getMessage()));
+    } catch (RuntimeException e) {
+      var trouble = new Trouble("the equation", e);
+      troubles.add(trouble);
+      return new Compilation(Optional.empty(), Optional.of(trouble.says()));
     }
   }
 
@@ -215,7 +274,10 @@ public final class Analysis implements Evidence {
 
   public Optional<Recommendation> recommendation() {
     Definition d = channel.definition();
-    return Recommendation.of(fits(), d.toleranceOrNaN(), d.unit());
+    return guard(
+        "the recommendation",
+        () -> Recommendation.of(fits(), d.toleranceOrNaN(), d.unit()),
+        Optional.empty());
   }
 
   @Override
@@ -226,7 +288,8 @@ public final class Analysis implements Evidence {
   private Optional<Curve> chooseCurve() {
     Adopted adopted = channel.adopted();
     if (adopted == null || adopted.isDesign()) return design();
-    return model(adopted.model()).map(m -> curveOf(m, adopted));
+    adopted.require();
+    return FitModel.of(adopted.model()).map(m -> curveOf(m, adopted));
   }
 
   private static Curve curveOf(FitModel model, Adopted adopted) {
@@ -235,15 +298,14 @@ public final class Analysis implements Evidence {
     return new Curve(model.title(), model.equation(), constants);
   }
 
-  private static Optional<FitModel> model(String key) {
-    return FitModel.all().stream().filter(m -> m.key().equals(key)).findFirst();
-  }
-
   /** The adopted curve judged against the points as they are now. */
   public Optional<Fit> adoptedFit() {
     if (samples().size() == 0) return Optional.empty();
     String model = channel.adopted() == null ? Adopted.DESIGN_MODEL : channel.adopted().model();
-    return curve().map(c -> Judgement.asItIs(model, c, samples()));
+    return guard(
+        "how the adopted curve fits",
+        () -> curve().map(c -> Judgement.asItIs(model, c, samples())),
+        Optional.empty());
   }
 
   @Override
@@ -261,6 +323,10 @@ public final class Analysis implements Evidence {
 
   /** The path at an input; empty while there is no path. */
   public Optional<ProbeState> at(double x) {
+    return guard("the reading at the probe", () -> probe(x), Optional.empty());
+  }
+
+  private Optional<ProbeState> probe(double x) {
     return path()
         .map(
             p -> {
@@ -336,7 +402,13 @@ public final class Analysis implements Evidence {
 
   @Override
   public Optional<Subject> subject() {
-    return path().map(p -> new Subject(channel, p, receiver(), this::rawAt, cards));
+    return guard(
+        "the circuit",
+        () ->
+            path()
+                .filter(p -> curve().isPresent())
+                .map(p -> new Subject(channel, p, receiver(), this::rawAt, cards)),
+        Optional.empty());
   }
 
   /** What the receiver shows for volts: its table where it has one, else the adopted curve. */

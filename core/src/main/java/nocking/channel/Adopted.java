@@ -1,7 +1,11 @@
 package nocking.channel;
 
 import java.util.List;
+import java.util.TreeSet;
 import nocking.fit.Coefficient;
+import nocking.fit.Curve;
+import nocking.fit.FitModel;
+import nocking.quantity.QuantityException;
 
 /**
  * The model that the channel goes by, with its constants as they were when it was adopted: later
@@ -17,6 +21,30 @@ public record Adopted(String model, List<Coefficient> coefficients, int points) 
 
   public Adopted {
     coefficients = List.copyOf(coefficients);
+  }
+
+  /**
+   * Refuses a model that is not known, or constants that are not its own.
+   *
+   * @throws QuantityException naming them
+   */
+  public void require() {
+    if (isDesign()) return;
+    FitModel known =
+        FitModel.of(model)
+            .orElseThrow(
+                () ->
+                    new QuantityException(
+                        "the adopted model '%s' is not known to this version of Nocking"
+                            .formatted(model)));
+    var needed = new TreeSet<>(known.equation().symbols());
+    needed.remove(Curve.RAW);
+    var given = new TreeSet<>(coefficients.stream().map(Coefficient::name).toList());
+    if (!given.equals(needed)) {
+      throw new QuantityException(
+          "the adopted model '%s' has the constants %s; it needs %s"
+              .formatted(model, String.join(", ", given), String.join(", ", needed)));
+    }
   }
 
   public boolean isDesign() {

@@ -106,6 +106,7 @@ public record Channel(
     if (sensor != null) sensor.require(unit);
     stages.forEach(s -> s.require(unit));
     converter.require(unit);
+    if (adopted != null) adopted.require();
   }
 
   public Channel withId(String v) {

@@ -101,7 +101,9 @@ public final class ChannelJson {
 
   /** A sensor card as the book keeps it. */
   public static SensorCard readCard(String json, String source) {
-    return parse(json, source, SensorCard.class);
+    SensorCard card = parse(json, source, SensorCard.class);
+    sound(card, source);
+    return card;
   }
 
   /**
@@ -128,7 +130,7 @@ public final class ChannelJson {
 
   /** The bare record, as the book keeps it. */
   public static Channel readCompact(String json, String source) {
-    return parse(json, source, Channel.class);
+    return whole(parse(json, source, Channel.class), source);
   }
 
   private static void requireFormat(String format, String expected, String source) {
@@ -141,12 +143,7 @@ public final class ChannelJson {
 
   private static Channel sound(Channel c, String source) {
     if (c == null) throw new DocumentException(source + ": the channel is missing");
-    if (c.id() == null || c.definition() == null || c.converter() == null) {
-      throw new DocumentException(source + ": a channel needs id, definition and converter");
-    }
-    if (c.wiring() == null || c.points() == null || c.check() == null) {
-      throw new DocumentException(source + ": a channel needs wiring, points and check");
-    }
+    whole(c, source);
     try {
       c.require();
     } catch (QuantityException e) {
@@ -155,10 +152,22 @@ public final class ChannelJson {
     return c;
   }
 
+  /** Refuses a channel of which a part is missing; what its numbers say is not looked at. */
+  private static Channel whole(Channel c, String source) {
+    Completeness.missing(c)
+        .ifPresent(
+            m -> {
+              throw new DocumentException("%s: channel.%s is missing".formatted(source, m));
+            });
+    return c;
+  }
+
   private static void sound(SensorCard card, String source) {
-    if (card.id() == null || card.sensor() == null || card.unit() == null || card.kind() == null) {
-      throw new DocumentException(source + ": a sensor card needs id, kind, unit and sensor");
-    }
+    Completeness.missing(card)
+        .ifPresent(
+            m -> {
+              throw new DocumentException("%s: card.%s is missing".formatted(source, m));
+            });
     try {
       card.sensor().require(Unit.of(card.unit()));
     } catch (QuantityException e) {
@@ -172,7 +181,8 @@ public final class ChannelJson {
       if (value == null) throw new DocumentException(source + " holds nothing but null");
       return value;
     } catch (DatabindException e) {
-      throw new DocumentException("%s: at %s: %s".formatted(source, place(e), firstSentence(e)), e);
+      throw new DocumentException(
+          "%s: at %s: %s".formatted(source, place(e), JsonSentence.of(e)), e);
     } catch (JacksonException e) {
       var at = e.getLocation();
       throw new DocumentException(
@@ -181,7 +191,7 @@ public final class ChannelJson {
                   source,
                   at == null ? 1 : at.getLineNr(),
                   at == null ? 1 : at.getColumnNr(),
-                  firstSentence(e)),
+                  JsonSentence.notJson(e)),
           e);
     }
   }
@@ -193,16 +203,6 @@ public final class ChannelJson {
             .collect(Collectors.joining("."))
             .replace(".[", "[");
     return path.isEmpty() ? "the top" : path;
-  }
-
-  private static String firstSentence(JacksonException e) {
-    Throwable cause = e.getCause();
-    if (cause instanceof QuantityException) return cause.getMessage();
-    String message = e.getOriginalMessage();
-    int end = message.indexOf('\n');
-    String line = end < 0 ? message : message.substring(0, end);
-    return line.replaceAll("`?(?:[a-z]+\\.)+([A-Z]\\w+)(?:\\$\\w+)?`?", "$1")
-        .replaceAll(" \\(class .*", "");
   }
 
   private static final class ValueWriter extends ValueSerializer<Value> {
@@ -237,7 +237,8 @@ public final class ChannelJson {
         }
         default -> {
           JsonToken token = in.currentToken();
-          throw new QuantityException("read %s where a number was expected".formatted(token));
+          throw new QuantityException(
+              "read %s, expected a number".formatted(JsonSentence.token(token)));
         }
       };
     }

@@ -1,6 +1,5 @@
 package nocking.finding;
 
-import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
 
@@ -51,12 +50,4 @@ public interface Rule {
           new Cautions());
 
   Stream<Finding> examine(Evidence evidence);
-
-  /** Findings of all rules, the gravest first. */
-  static List<Finding> all(Evidence evidence) {
-    return ALL.stream()
-        .flatMap(r -> r.examine(evidence))
-        .sorted(Comparator.comparing(Finding::severity))
-        .toList();
-  }
 }

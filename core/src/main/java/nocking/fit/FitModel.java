@@ -1,6 +1,7 @@
 package nocking.fit;
 
 import java.util.List;
+import java.util.Optional;
 import nocking.algebra.Expr;
 
 /** A kind of curve that can be fitted to points. */
@@ -9,6 +10,11 @@ public interface FitModel {
   /** Models in order of simplicity; a new one is a file and a line here. */
   static List<FitModel> all() {
     return List.of(new LineThroughZero(), new EndPointLine(), new LeastSquaresLine());
+  }
+
+  /** The model with a key; empty where none is known. */
+  static Optional<FitModel> of(String key) {
+    return all().stream().filter(m -> m.key().equals(key)).findFirst();
   }
 
   /** Key on the command line and in the document. */

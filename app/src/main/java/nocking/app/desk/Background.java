@@ -37,6 +37,12 @@ public final class Background {
             end = () -> then.accept(result);
           } catch (RuntimeException e) {
             LOG.error("background work failed", e);
+            // Whoever listens to the interface thread hears of it: the window says it, a test
+            // fails.
+            end =
+                () -> {
+                  throw e;
+                };
           } finally {
             finish(end, after);
           }

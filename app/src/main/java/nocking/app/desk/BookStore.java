@@ -41,6 +41,7 @@ public final class BookStore implements Store {
   private final Path rescueFolder;
   private final Clock clock;
   private final Runnable news;
+  private final List<String> setAside;
   private final ExecutorService writer =
       Executors.newSingleThreadExecutor(r -> Thread.ofPlatform().name("book-writer").unstarted(r));
   private Book onDisk;
@@ -57,6 +58,7 @@ public final class BookStore implements Store {
     this.clock = clock;
     this.news = news;
     opened = file.read();
+    setAside = file.setAside();
     onDisk = opened;
     state = file.writable() ? "open" : "read-only";
   }
@@ -64,6 +66,11 @@ public final class BookStore implements Store {
   @Override
   public Book book() {
     return opened;
+  }
+
+  @Override
+  public List<String> setAside() {
+    return setAside;
   }
 
   @Override

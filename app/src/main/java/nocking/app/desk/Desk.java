@@ -2,11 +2,11 @@ package nocking.app.desk;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.WeakHashMap;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import nocking.analysis.Analysis;
@@ -52,7 +52,7 @@ public final class Desk {
   private static final double PROBE_START = 0.5;
 
   private final List<Consumer<Change>> listeners = new ArrayList<>();
-  private final Map<Channel, Analysis> analyses = new WeakHashMap<>();
+  private final Map<Channel, Analysis> analyses = new IdentityHashMap<>();
   private final Map<String, Double> probes = new HashMap<>();
   private final History history = new History();
   private Store store;
@@ -84,8 +84,20 @@ public final class Desk {
     selected = first(book);
     step = WorkStep.DEFINE;
     aside = null;
-    say(other.readOnlyBecause().isEmpty() ? "" : readOnlySentence(), !writable());
+    sayOfOpening();
     tell(Change.DOCUMENT);
+  }
+
+  /** Says what is odd about the book that was opened; nothing when all is well. */
+  public void sayOfOpening() {
+    List<String> aside = store.setAside();
+    if (!aside.isEmpty()) {
+      String more = aside.size() == 1 ? "" : " And %d more.".formatted(aside.size() - 1);
+      String end = aside.getFirst().endsWith(".") ? "" : ".";
+      say(aside.getFirst() + end + more, true);
+    } else {
+      say(writable() ? "" : readOnlySentence(), !writable());
+    }
   }
 
   private String readOnlySentence() {
@@ -127,7 +139,7 @@ public final class Desk {
     return analysis(channel().orElseThrow());
   }
 
-  /** Analysis of any channel; kept as long as the channel is. */
+  /** Analysis of any channel; kept as long as the channel is in the book as it is. */
   public Analysis analysis(Channel channel) {
     return analyses.computeIfAbsent(channel, c -> Analysis.of(c, book.cards()));
   }
@@ -294,11 +306,23 @@ public final class Desk {
     book = next;
     // What is said of a sensor's card depends on the cards.
     if (!before.cards().equals(next.cards())) analyses.clear();
+    else forget(next);
     boolean moved = !Objects.equals(selection, selected);
     selected = selection != null && next.byId(selection).isPresent() ? selection : first(next);
     store.save(before, next, what);
     tell(Change.DOCUMENT);
     if (moved) tell(Change.SELECTION);
+  }
+
+  /** Analyses of channels as they no longer are go; what stays is looked up by the same object. */
+  private void forget(Book next) {
+    var kept = new IdentityHashMap<Channel, Analysis>();
+    for (Channel c : next.channels()) {
+      Analysis a = analyses.get(c);
+      if (a != null) kept.put(c, a);
+    }
+    analyses.clear();
+    analyses.putAll(kept);
   }
 
   public void undo() {

@@ -19,6 +19,9 @@ public interface Store extends AutoCloseable {
   /** Why nothing can be changed; empty when it can. */
   String readOnlyBecause();
 
+  /** What could not be read and is left in the file as it is: one sentence for each. */
+  List<String> setAside();
+
   /** Hands over an edit; it is written soon, in order. */
   void save(Book before, Book after, String what);
 

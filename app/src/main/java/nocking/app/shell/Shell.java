@@ -45,9 +45,13 @@ import nocking.channel.SensorCard;
 import nocking.channel.WorkStep;
 import nocking.path.GeneratedEquation;
 import nocking.weighing.Weighing;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** The window's content: puts the parts together and tells them what has changed. */
 public final class Shell {
+  private static final Logger LOG = LoggerFactory.getLogger(Shell.class);
+
   /** Opens books for the shell. */
   public interface Books {
     /**
@@ -176,31 +180,53 @@ public final class Shell {
   }
 
   private void probeMoved() {
-    strip.probe();
-    shown().probe();
+    guard("the strip", strip::probe);
+    guard("this view", () -> shown().probe());
     scratch.evaluate();
   }
 
   private void everything() {
     Theme.dark(scene, desk.dark());
-    rack.refresh();
+    guard("the rack", rack::refresh);
     boolean open = desk.channel().isPresent();
     Node centre = open ? desktop : frontPage;
     if (frame.getCenter() != centre) frame.setCenter(centre);
     if (open) {
-      StageView view = shown();
-      if (body.getChildren().isEmpty() || body.getChildren().getFirst() != view.node()) {
-        body.getChildren().setAll(view.node());
-      }
-      strip.refresh();
-      view.refresh();
-      strip.choose(
-          desk.step() == WorkStep.CONDITION ? element : desk.step() == WorkStep.DEFINE ? 0 : -1);
-      tabs.refresh();
-      findings.refresh();
+      guard("the strip", strip::refresh);
+      guard("this view", this::showView);
+      guard("the strip", this::chooseElement);
+      guard("the tabs", tabs::refresh);
+      guard("the findings", findings::refresh);
     }
     scratch.evaluate();
     status();
+  }
+
+  private void showView() {
+    StageView view = shown();
+    if (body.getChildren().isEmpty() || body.getChildren().getFirst() != view.node()) {
+      body.getChildren().setAll(view.node());
+    }
+    view.refresh();
+  }
+
+  private void chooseElement() {
+    strip.choose(
+        desk.step() == WorkStep.CONDITION ? element : desk.step() == WorkStep.DEFINE ? 0 : -1);
+  }
+
+  /** What cannot be drawn of one channel does not keep the rest of the window from being there. */
+  private void guard(String what, Runnable draw) {
+    try {
+      draw.run();
+    } catch (RuntimeException e) {
+      LOG.error("{} could not be shown for {}", what, desk.channel().map(Channel::tag), e);
+      String tag = desk.channel().map(Channel::tag).orElse("this book");
+      desk.say(
+          "%s: %s could not be shown. Everything is kept; undo or another channel goes on."
+              .formatted(tag, what),
+          true);
+    }
   }
 
   private void status() {

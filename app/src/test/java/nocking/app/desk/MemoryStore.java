@@ -44,6 +44,11 @@ public class MemoryStore implements Store {
   }
 
   @Override
+  public List<String> setAside() {
+    return List.of();
+  }
+
+  @Override
   public void save(Book before, Book after, String what) {
     saved.add(what);
   }

@@ -1,0 +1,100 @@
+package nocking.channel;
+
+import java.lang.reflect.RecordComponent;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Looks for what is missing in a document before anything counts with it. What may be missing is
+ * listed here as the schema has it; everything else must be there.
+ */
+final class Completeness {
+  private static final Set<String> MAY_BE_MISSING =
+      Set.of(
+          "Channel.sensor",
+          "Channel.adopted",
+          "Channel.table",
+          "Channel.card",
+          "Definition.gauge",
+          "Definition.tolerance",
+          "Definition.rest",
+          "Definition.pivot",
+          "Converter.inputResistance",
+          "Converter.gainError",
+          "Converter.offsetError",
+          "Converter.nonLinearity",
+          "Converter.oversampling",
+          "WirePlan.supply",
+          "WirePlan.thresholds",
+          "WirePlan.sharedReference",
+          "Supplied.current",
+          "Supplied.dead",
+          "Supplied.within",
+          "SensorCard.supplied",
+          "Pin.measured",
+          "Pin.length",
+          "Pin.continuity",
+          "Pin.wire",
+          "Thresholds.low",
+          "Thresholds.high",
+          "ReferencePoint.leftOut",
+          "Seen.at",
+          "Seen.until",
+          "BandPlan.dwell",
+          "BandPlan.hysteresis",
+          "BandPlan.lever",
+          "BandPlan.turn",
+          "BandPosition.half",
+          "AlarmBand.from",
+          "AlarmBand.to",
+          "SwitchPoint.up",
+          "SwitchPoint.down",
+          "Surroundings.reference",
+          "Shunt.wire",
+          "Shunt.loopSupply",
+          "Shunt.transmitter",
+          "BridgeRectifier.bleeder",
+          "Value.spread");
+
+  /** Fields of any sensor or stage that may be left open. */
+  private static final Set<String> MAY_BE_OPEN = Set.of("dissipation", "spread");
+
+  private Completeness() {}
+
+  /** Path of the first thing that is missing; empty when the record is whole. */
+  static Optional<String> missing(Record record) {
+    return missing(record, "");
+  }
+
+  private static Optional<String> missing(Object value, String path) {
+    if (value instanceof List<?> list) {
+      for (int i = 0; i < list.size(); i++) {
+        Optional<String> m = missing(list.get(i), path + "[" + i + "]");
+        if (m.isPresent()) return m;
+      }
+      return Optional.empty();
+    }
+    if (!(value instanceof Record r)) return Optional.empty();
+    for (RecordComponent c : r.getClass().getRecordComponents()) {
+      String at = path.isEmpty() ? c.getName() : path + "." + c.getName();
+      Object part = read(r, c);
+      if (part == null) {
+        String name = r.getClass().getSimpleName() + "." + c.getName();
+        if (MAY_BE_MISSING.contains(name) || MAY_BE_OPEN.contains(c.getName())) continue;
+        return Optional.of(at);
+      }
+      Optional<String> m = missing(part, at);
+      if (m.isPresent()) return m;
+    }
+    return Optional.empty();
+  }
+
+  private static Object read(Record r, RecordComponent c) {
+    try {
+      return c.getAccessor().invoke(r);
+    } catch (ReflectiveOperationException e) {
+      throw new IllegalStateException(c + " cannot be read", e);
+    }
+  }
+}

@@ -1,0 +1,113 @@
+package nocking.demo;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Pattern;
+import nocking.analysis.Analysis;
+import nocking.channel.Channel;
+import nocking.channel.ChannelJson;
+import nocking.channel.DocumentException;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/**
+ * Every demo channel with one field missing, null, unknown, of another kind or absurdly large, each
+ * in turn: it is read and worked out, or one sentence in plain words says what is wrong with it.
+ */
+class OddDocumentsTest {
+  private static final JsonMapper MAPPER = JsonMapper.builder().build();
+  private static final Pattern LEAK =
+      Pattern.compile(
+          "Exception|[Jj]ackson|[Dd]eserializ|Cannot|`|FAIL_ON|VALUE_|START_|because \"|Creator");
+
+  private enum Oddity {
+    MISSING,
+    NULL,
+    UNKNOWN,
+    WORD,
+    LIST,
+    LARGE
+  }
+
+  static List<Channel> channels() {
+    return Hatchery.book(Hatchery.SEED).channels();
+  }
+
+  @ParameterizedTest
+  @MethodSource("channels")
+  void oneOddFieldIsTakenOrNamed(Channel channel) {
+    String sound = ChannelJson.write(channel);
+    var paths = new ArrayList<List<Object>>();
+    collect(MAPPER.readTree(sound), List.of(), paths);
+    var faults = new ArrayList<String>();
+    for (List<Object> path : paths) {
+      for (Oddity oddity : Oddity.values()) {
+        String text = with(sound, path, oddity);
+        if (text == null) continue;
+        String what = path + " " + oddity + ": ";
+        try {
+          Analysis a = Analysis.of(ChannelJson.readChannel(text, "c.json"));
+          a.findings();
+          a.at(a.channel().definition().working().middle());
+          // A number without bounds is worked out, or it is said of that part alone.
+          if (oddity != Oddity.LARGE) a.troubles().forEach(t -> faults.add(what + t));
+        } catch (DocumentException e) {
+          if (LEAK.matcher(e.getMessage()).find()) faults.add(what + e.getMessage());
+          if (e.getMessage().contains("\n")) faults.add(what + "more than one line");
+        }
+      }
+    }
+    assertThat(faults).isEmpty();
+  }
+
+  /** Every field, and of a list its first member. */
+  private static void collect(JsonNode node, List<Object> path, List<List<Object>> paths) {
+    if (node instanceof ObjectNode o) {
+      for (String name : o.propertyNames()) below(o.get(name), path, name, paths);
+    } else if (node instanceof ArrayNode a && !a.isEmpty()) {
+      below(a.get(0), path, 0, paths);
+    }
+  }
+
+  private static void below(
+      JsonNode node, List<Object> path, Object name, List<List<Object>> paths) {
+    var at = new ArrayList<>(path);
+    at.add(name);
+    paths.add(at);
+    collect(node, at, paths);
+  }
+
+  private static String with(String sound, List<Object> path, Oddity oddity) {
+    JsonNode root = MAPPER.readTree(sound);
+    JsonNode parent = root;
+    for (Object step : path.subList(0, path.size() - 1)) {
+      parent = step instanceof Integer i ? parent.get(i) : parent.get((String) step);
+    }
+    JsonNode odd =
+        switch (oddity) {
+          case NULL -> MAPPER.nullNode();
+          case WORD -> MAPPER.getNodeFactory().stringNode("tomato");
+          case LIST -> MAPPER.createArrayNode().add(1);
+          case LARGE -> MAPPER.getNodeFactory().numberNode(-1e300);
+          case MISSING, UNKNOWN -> null;
+        };
+    if (parent instanceof ArrayNode list) {
+      if (oddity == Oddity.UNKNOWN) return null;
+      if (odd == null) list.remove(0);
+      else list.set(0, odd);
+    } else {
+      var object = (ObjectNode) parent;
+      String name = (String) path.getLast();
+      if (oddity == Oddity.UNKNOWN) object.put("tomorrow", 1);
+      else if (odd == null) object.remove(name);
+      else object.set(name, odd);
+    }
+    return MAPPER.writeValueAsString(root);
+  }
+}
