@@ -39,6 +39,7 @@ final class Completeness {
           "Thresholds.low",
           "Thresholds.high",
           "ReferencePoint.leftOut",
+          "CheckPoint.measured",
           "Seen.at",
           "Seen.until",
           "BandPlan.dwell",

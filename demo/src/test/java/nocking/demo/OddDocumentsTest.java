@@ -6,9 +6,14 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
 import nocking.analysis.Analysis;
+import nocking.band.AlarmBand;
+import nocking.band.BandPlan;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.channel.DocumentException;
+import nocking.check.CheckPoint;
+import nocking.check.CheckSheet;
+import nocking.quantity.Value;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import tools.jackson.databind.JsonNode;
@@ -64,6 +69,25 @@ class OddDocumentsTest {
       }
     }
     assertThat(faults).isEmpty();
+  }
+
+  /** A sheet that is planned and not yet measured, pins and bands that nobody has settled. */
+  @ParameterizedTest
+  @MethodSource("channels")
+  void whatIsNotEnteredYetIsNoOddity(Channel channel) {
+    var planned =
+        new CheckSheet(
+            CheckSheet.Measured.VOLTS, List.of(new CheckPoint(channel.definition().low(), null)));
+    var alarm = new AlarmBand("low", null, Value.of(1));
+    var open = new BandPlan(List.of(), null, null, null, List.of(alarm), null, List.of());
+    Channel c =
+        channel
+            .withCheck(planned)
+            .withBands(open)
+            .withAdopted(null)
+            .withTable(null)
+            .withWiring(channel.wiring().withThresholds(null));
+    assertThat(ChannelJson.readCompact(ChannelJson.compact(c), "c")).isEqualTo(c);
   }
 
   /** Every field, and of a list its first member. */
