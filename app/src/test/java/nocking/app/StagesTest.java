@@ -145,7 +145,7 @@ class StagesTest extends WindowTest {
     assertThat(channel().points().points()).hasSize(3);
     assertThat(channel().points().points().get(1).applied().number()).isCloseTo(110, within(1e-9));
     assertThat(channel().points().points().get(0).mean()).isCloseTo(0.0125, within(1e-9));
-    assertThat(message()).contains("Pasted 3 points").contains("decimal comma");
+    assertThat(message()).contains("Pasted 3 new points").contains("decimal comma");
   }
 
   @Test
@@ -173,6 +173,32 @@ class StagesTest extends WindowTest {
     hands.click("table-csv");
     assertThat(Files.readAllLines(csv)).hasSize(18).startsWith("raw,out", "V,mg/L");
     assertThat(message()).endsWith("t.csv is written.");
+  }
+
+  /** A block is cells, also while one of them is open. */
+  @Test
+  void blockPastedIntoAnOpenCellGoesIntoTheGrid() {
+    openDemo("GV-P1", WorkStep.COLLECT);
+    clipboard("0\t0.0125\n110\t1.49\n220\t2.97\n");
+    into("points", 0, 1);
+    hands.press(KeyCode.F2);
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    settled();
+    assertThat(channel().points().points()).hasSize(3);
+    assertThat(channel().points().points().get(2).mean()).isCloseTo(2.97, within(1e-9));
+    // Readings alone replace those of the rows that they are put on.
+    clipboard("0.02\n1.5\n2.98\n3.1\n");
+    into("points", 0, 2);
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    assertThat(channel().points().points()).hasSize(3);
+    assertThat(channel().points().points().get(1).mean()).isCloseTo(1.5, within(1e-9));
+    assertThat(message()).contains("rows 1 to 3; 1 more had no point to belong to");
+    // One value goes into the open cell as it is.
+    clipboard("2.99");
+    into("points", 2, 2);
+    hands.press(KeyCode.F2);
+    hands.press(KeyCode.CONTROL, KeyCode.V).press(KeyCode.ENTER);
+    assertThat(channel().points().points().get(2).mean()).isCloseTo(2.99, within(1e-9));
   }
 
   @Test

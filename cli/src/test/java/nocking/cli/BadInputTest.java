@@ -151,7 +151,7 @@ class BadInputTest {
         "sensor ntc-steinhart points=0:1k,10:2k,20:3k --at 0 | 3 | these points give no thermistor curve",
         "sensor formula f=(x-5)^2 range=0..9 --at 1 | 3 | the formula turns back at 5",
         "sensor loop low=0 --at 1 | 3 | loop needs high=…",
-        "sensor potentiometer travel=0mm --at 1 | 3 | expected a range LO..HI",
+        "sensor potentiometer travel=0mm --at 1 | 3 | expected two ends, for example",
         "sensor table file=nowhere.csv --at 1 | 3 | nowhere.csv does not exist",
         "design divider --in 3V --out 5V | 3 | read 3 V in and 5 V out",
         "design divider --in 5V --out 3V --total 50k..10k | 3 | a range must rise",

@@ -34,28 +34,43 @@ public sealed interface Stage extends Element
         BridgeRectifier,
         Clamp {
 
-  /** One of each stage with sensible values, in the order in which a menu offers them. */
-  static List<Stage> kinds() {
+  /** One of each stage with sensible values, grouped as a menu offers them. */
+  static List<List<Stage>> groups() {
     return List.of(
-        Divider.EXAMPLE,
-        SeriesResistor.EXAMPLE,
-        PullUp.EXAMPLE,
-        PullDown.EXAMPLE,
-        WheatstoneBridge.EXAMPLE,
-        Shunt.EXAMPLE,
-        NonInvertingAmp.EXAMPLE,
-        InvertingAmp.EXAMPLE,
-        InvertingSummer.EXAMPLE,
-        DifferenceAmp.EXAMPLE,
-        FourResistorAmp.EXAMPLE,
-        InstrumentationAmp.EXAMPLE,
-        Follower.EXAMPLE,
-        ReferenceBlend.EXAMPLE,
-        OffsetAdder.EXAMPLE,
-        InputPull.EXAMPLE,
-        RcFilter.EXAMPLE,
-        BridgeRectifier.EXAMPLE,
-        Clamp.EXAMPLE);
+        List.of(
+            Divider.EXAMPLE,
+            SeriesResistor.EXAMPLE,
+            PullUp.EXAMPLE,
+            PullDown.EXAMPLE,
+            WheatstoneBridge.EXAMPLE,
+            Shunt.EXAMPLE),
+        List.of(
+            NonInvertingAmp.EXAMPLE,
+            InvertingAmp.EXAMPLE,
+            InvertingSummer.EXAMPLE,
+            DifferenceAmp.EXAMPLE,
+            FourResistorAmp.EXAMPLE,
+            InstrumentationAmp.EXAMPLE,
+            Follower.EXAMPLE),
+        List.of(ReferenceBlend.EXAMPLE, OffsetAdder.EXAMPLE),
+        List.of(InputPull.EXAMPLE, RcFilter.EXAMPLE, BridgeRectifier.EXAMPLE, Clamp.EXAMPLE));
+  }
+
+  /** One of each stage in the order of the groups. */
+  static List<Stage> kinds() {
+    return groups().stream().flatMap(List::stream).toList();
+  }
+
+  /**
+   * True where a stage can stand among others.
+   *
+   * @param input what comes in there
+   * @param next the stage behind it; empty for the converter
+   */
+  default boolean fits(Signal input, Optional<Stage> next) {
+    if (!accepts().contains(input)) return false;
+    Signal output = gives(input);
+    return next.map(s -> s.accepts().contains(output)).orElse(output == Signal.VOLTAGE);
   }
 
   /** What may come in. */

@@ -302,10 +302,37 @@ public final class Grid extends VBox {
   private String pendingText;
 
   private void paste() {
+    int row = selectedRow() < 0 ? Math.max(0, table.getItems().size() - 1) : selectedRow();
+    paste(row, nextTyped(focusColumn()));
+  }
+
+  /** The field of an open cell, into which a block of cells does not go as one. */
+  private final class CellField extends TextField {
+    private final int row;
+    private final int column;
+
+    private CellField(String text, int row, int column) {
+      super(text);
+      this.row = row;
+      this.column = column;
+    }
+
+    @Override
+    public void paste() {
+      String block = Clipboard.getSystemClipboard().getString();
+      if (block == null || !block.strip().matches("(?s).*[\t\n\r].*")) {
+        super.paste();
+        return;
+      }
+      table.edit(-1, null);
+      table.requestFocus();
+      Grid.this.paste(row, column);
+    }
+  }
+
+  private void paste(int row, int column) {
     String block = Clipboard.getSystemClipboard().getString();
     if (block == null || block.isBlank() || !editable) return;
-    int row = selectedRow() < 0 ? Math.max(0, table.getItems().size() - 1) : selectedRow();
-    int column = nextTyped(focusColumn());
     try {
       paste.take(row, column, block);
     } catch (QuantityException e) {
@@ -315,11 +342,20 @@ public final class Grid extends VBox {
     }
   }
 
+  /** What a row shows; nothing where it has gone and the grid is not yet shown anew. */
+  private static String shown(IntFunction<String> column, int row) {
+    try {
+      return column.apply(row);
+    } catch (IndexOutOfBoundsException e) {
+      return "";
+    }
+  }
+
   private void copy() {
     var lines = new ArrayList<String>();
     lines.add(String.join("\t", columns.stream().map(Column::title).toList()));
     for (int row : table.getItems()) {
-      lines.add(String.join("\t", columns.stream().map(c -> c.text.apply(row)).toList()));
+      lines.add(String.join("\t", columns.stream().map(c -> shown(c.text, row)).toList()));
     }
     var content = new ClipboardContent();
     content.putString(String.join("\n", lines));
@@ -359,13 +395,13 @@ public final class Grid extends VBox {
       }
       if (isEditing()) return;
       Wrong w = wrong.get(new Place(row, index));
-      setText(w == null ? columns.get(index).text.apply(row) : w.text);
+      setText(w == null ? shown(columns.get(index).text, row) : w.text);
       setGraphic(columns.get(index).graphic.apply(row));
       if (w != null) {
         getStyleClass().add("wrong");
         setTooltip(new Tooltip(w.reason));
       } else {
-        styled = columns.get(index).style.apply(row);
+        styled = shown(columns.get(index).style, row);
         if (!styled.isEmpty()) getStyleClass().add(styled);
       }
     }
@@ -377,7 +413,7 @@ public final class Grid extends VBox {
       if (!isEditing()) return;
       String typed = pendingText;
       pendingText = null;
-      field = new TextField(typed == null ? getText() : typed);
+      field = new CellField(typed == null ? getText() : typed, getItem(), index);
       if (columns.get(index).number) NumberField.of(field);
       field.setId(table.getId() + "-edit");
       field.addEventFilter(KeyEvent.KEY_PRESSED, this::editKey);
@@ -417,7 +453,7 @@ public final class Grid extends VBox {
     private void finish(int down, int right) {
       int row = getItem();
       String text = field.getText();
-      String before = columns.get(index).text.apply(row);
+      String before = shown(columns.get(index).text, row);
       super.cancelEdit();
       setGraphic(null);
       boolean pending = wrong.containsKey(new Place(row, index));

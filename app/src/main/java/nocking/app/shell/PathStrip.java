@@ -13,6 +13,7 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
@@ -32,6 +33,7 @@ import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.channel.WorkStep;
+import nocking.element.Signal;
 import nocking.fit.Curve;
 import nocking.path.ReadOut;
 import nocking.path.SignalPath;
@@ -282,23 +284,40 @@ final class PathStrip extends VBox {
     return b;
   }
 
+  /** What can stand there, in its groups. */
   private ContextMenu insertMenu(int place) {
     var menu = new ContextMenu();
-    for (Stage kind : Stage.kinds()) {
-      var item = new MenuItem(kind.title());
-      item.setId("insert-" + kind.title().toLowerCase(Locale.ROOT).replace(' ', '-'));
-      item.setOnAction(
-          e -> {
-            boolean done =
-                desk.edit(
-                    "insert " + kind.title().toLowerCase(Locale.ROOT),
-                    "",
-                    c -> c.insertStage(place, kind));
-            if (done) open.accept(place + 1);
-          });
-      menu.getItems().add(item);
+    Channel channel = desk.channel().orElseThrow();
+    List<Stage> stages = channel.stages();
+    Signal input = channel.sensor().signal();
+    for (Stage s : stages.subList(0, place)) input = s.gives(input);
+    Signal comesIn = input;
+    Optional<Stage> next = stages.stream().skip(place).findFirst();
+    for (List<Stage> group : Stage.groups()) {
+      List<Stage> here = group.stream().filter(k -> k.fits(comesIn, next)).toList();
+      if (here.isEmpty()) continue;
+      if (!menu.getItems().isEmpty()) menu.getItems().add(new SeparatorMenuItem());
+      here.forEach(kind -> menu.getItems().add(insertItem(place, kind)));
+    }
+    if (menu.getItems().isEmpty()) {
+      menu.getItems().add(new MenuItem("No stage can stand here"));
     }
     return menu;
+  }
+
+  private MenuItem insertItem(int place, Stage kind) {
+    var item = new MenuItem(kind.title());
+    item.setId("insert-" + kind.title().toLowerCase(Locale.ROOT).replace(' ', '-'));
+    item.setOnAction(
+        e -> {
+          boolean done =
+              desk.edit(
+                  "insert " + kind.title().toLowerCase(Locale.ROOT),
+                  "",
+                  c -> c.insertStage(place, kind));
+          if (done) open.accept(place + 1);
+        });
+    return item;
   }
 
   private double padCentre(int pad) {

@@ -13,6 +13,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
 import nocking.algebra.Notation;
+import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
@@ -106,7 +107,7 @@ public final class ElementForm extends VBox {
   }
 
   private HBox choice(Element.Chosen chosen, Supplier<Element> current, Writer writer) {
-    var box = new ComboBox<Enum<?>>();
+    var box = new DropDown<Enum<?>>();
     box.setId(prefix + "-" + chosen.name());
     box.setAccessibleText(chosen.label());
     box.getItems().setAll(chosen.value().getDeclaringClass().getEnumConstants());

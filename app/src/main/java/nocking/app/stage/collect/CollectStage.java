@@ -244,17 +244,40 @@ public final class CollectStage implements StageView {
     try {
       ColumnFile table = ColumnFile.parse(block, "the pasted block");
       List<ReferencePoint> pasted = points(table, column);
+      if (column == READINGS && row >= set().points().size()) {
+        throw new QuantityException(
+            "Readings need a point to belong to: paste the applied values with them, or enter those"
+                + " first. Nothing was pasted.");
+      }
+      int before = set().points().size();
       desk.edit(
           pasted.size() == 1 ? "paste a point" : "paste %d points".formatted(pasted.size()),
           "",
           c -> c.withPoints(merged(c.points(), row, column, pasted)));
-      desk.say(
-          "Pasted %d point%s: %s."
-              .formatted(pasted.size(), pasted.size() == 1 ? "" : "s", table.says()),
-          false);
+      desk.say(pastedInto(before, row, column, pasted.size()) + ": " + table.says() + ".", false);
     } catch (ColumnException e) {
       throw new QuantityException(e.getMessage());
     }
+  }
+
+  /** What a pasted block did, where there were so many points before. */
+  private static String pastedInto(int before, int row, int column, int rows) {
+    int last = Math.min(row + rows, before);
+    String where =
+        last - row == 1 ? "row %d".formatted(row + 1) : "rows %d to %d".formatted(row + 1, last);
+    if (column == READINGS) {
+      String left =
+          row + rows > before
+              ? "; %d more had no point to belong to".formatted(row + rows - before)
+              : "";
+      return "Pasted readings into %s%s".formatted(where, left);
+    }
+    int added = row + rows - Math.max(row, before);
+    String fresh = "%d new point%s".formatted(added, added == 1 ? "" : "s");
+    if (row >= before) return "Pasted " + fresh;
+    return added > 0
+        ? "Pasted over %s, and %s".formatted(where, fresh)
+        : "Pasted over %s".formatted(where);
   }
 
   private List<ReferencePoint> points(ColumnFile table, int column) {

@@ -10,6 +10,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import nocking.app.control.DropDown;
 import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
 import nocking.app.control.Paper;
@@ -31,8 +32,8 @@ final class ImportPanel extends VBox {
   private final Paper paper = new Paper("Import");
   private final Label recognised = Paper.caption("");
   private final Label problem = new Label();
-  private final ComboBox<String> applied = new ComboBox<>();
-  private final ComboBox<String> reading = new ComboBox<>();
+  private final ComboBox<String> applied = new DropDown<>();
+  private final ComboBox<String> reading = new DropDown<>();
   private final Button take = new Button("Import");
   private ColumnFile file;
   private List<ReferencePoint> ready = List.of();

@@ -12,6 +12,7 @@ import nocking.analysis.PartSearch;
 import nocking.analysis.PartSearch.Found;
 import nocking.analysis.PartSearch.Offer;
 import nocking.analysis.PartSearch.Wish;
+import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
@@ -39,8 +40,8 @@ final class WantedPanel extends VBox {
   private final EntryField pivot;
   private final EntryField total;
   private final EntryField power;
-  private final ComboBox<PreferredSeries> series = new ComboBox<>();
-  private final ComboBox<Integer> parts = new ComboBox<>();
+  private final ComboBox<PreferredSeries> series = new DropDown<>();
+  private final ComboBox<Integer> parts = new DropDown<>();
   private final Button choose = new Button("Choose parts");
   private final Button stock = new Button("From the drawer");
   private final Label note = Paper.caption("");

@@ -14,6 +14,7 @@ import javafx.util.StringConverter;
 import nocking.algebra.Notation;
 import nocking.analysis.Analysis;
 import nocking.analysis.WhatIf;
+import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
@@ -33,7 +34,7 @@ import nocking.quantity.Value;
 final class WhatIfPanel extends VBox {
 
   private final Desk desk;
-  private final ComboBox<String> symbol = new ComboBox<>();
+  private final ComboBox<String> symbol = new DropDown<>();
   private final EntryField value;
   private final Label now = line("whatif-now");
   private final Label then = line("whatif-then");

@@ -19,6 +19,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
+import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
 import nocking.app.control.Paper;
 import nocking.app.control.PlotView;
@@ -66,7 +67,7 @@ public final class DefineStage implements StageView {
   private final EntryField range;
   private final EntryField tolerance;
   private final EntryField rest;
-  private final ComboBox<QuantityKind> kind = new ComboBox<>();
+  private final ComboBox<QuantityKind> kind = new DropDown<>();
   private final Segments<Boolean> gauge;
   private final HBox gaugeRow;
   private final FlowPane chips = new FlowPane(6, 6);

@@ -11,6 +11,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
 import nocking.analysis.SensorSwap;
+import nocking.app.control.DropDown;
 import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
 import nocking.app.control.Paper;
@@ -25,7 +26,7 @@ import nocking.quantity.Unit;
  */
 final class SwapPanel extends VBox {
   private final Desk desk;
-  private final ComboBox<SensorCard> cards = new ComboBox<>();
+  private final ComboBox<SensorCard> cards = new DropDown<>();
   private final Label sentence = new Label();
   private final Button accept = new Button("Fit it");
   private final Label nodes = Paper.caption("");
