@@ -137,7 +137,7 @@ class DefineAndConditionTest extends WindowTest {
     openDemo("IN-T2", WorkStep.CONDITION);
     hands.click("equation-copy");
     assertThat(clipboard())
-        .contains("(4)  T = ((Vout − Vgnd)·Rg/Rf + Voff − V0)/α")
+        .contains("(4)  T = ((Vout − Vr)·Rg/Rf + Vc − V0)/S")
         .contains("pivot 9.00 °C");
     hands.click("form-latex");
     hands.click("equation-copy");
@@ -163,7 +163,7 @@ class DefineAndConditionTest extends WindowTest {
   }
 
   @Test
-  void smallestRangeThatDoesTheJobIsMarked() {
+  void leastSpanThatHoldsTheRangeIsMarked() {
     openDemo("BL-P1", WorkStep.DEFINE);
     hands.click("define-view-which-range?");
     assertThat(column("range-grid", 0))
@@ -342,12 +342,12 @@ class DefineAndConditionTest extends WindowTest {
   void whatIfShowsBothEquationsAndTheShiftOfThePivot() {
     openDemo("IN-T2", WorkStep.CONDITION);
     hands.click("condition-view-what-if");
-    choose("whatif-symbol", "Voff");
+    choose("whatif-symbol", "Vc");
     hands.fill("whatif-value", "528 mV");
     assertThat(text("whatif-now")).contains("2.8889");
     assertThat(text("whatif-then")).contains("2.7889");
     assertThat(text("whatif-shift")).startsWith("The pivot moves from 9.00 to 8.90 °C");
-    assertThat(channel().stages().getFirst().number("Voff")).isEqualTo(0.53);
+    assertThat(channel().stages().getFirst().number("Vc")).isEqualTo(0.53);
   }
 
   @Test

@@ -97,7 +97,7 @@ class StagesTest extends WindowTest {
     }
     hands.click("form-steps").click("equation-copy");
     assertThat(Hands.<String>ask(() -> Clipboard.getSystemClipboard().getString()))
-        .contains("(1)  V1 = V0 + α·T")
+        .contains("(1)  V1 = V0 + S·T")
         .contains("T = 3.7037 °C/V · Vout + 2.8889 °C");
   }
 

@@ -112,7 +112,7 @@ class ContractTest {
     assertThat(c.get("linear").get("intercept").asDouble()).isCloseTo(2.8889, within(5e-5));
     assertThat(c.get("linear").get("pivot").asDouble()).isCloseTo(9, within(1e-9));
     assertThat(c.get("equation").get("inverse").asString())
-        .isEqualTo("T = ((Vout − Vgnd)·Rg/Rf + Voff − V0)/α");
+        .isEqualTo("T = ((Vout − Vr)·Rg/Rf + Vc − V0)/S");
   }
 
   @ParameterizedTest
@@ -261,9 +261,9 @@ class ContractTest {
   void pathIsReadableWithoutJson() {
     Console c = Console.run("path", channelFile("IN-T2"), "--at", "9");
     assertThat(c.out())
-        .startsWith("(1)  V1 = V0 + α·T    [Linear sensor]\n")
-        .contains("(4)  T = ((Vout − Vgnd)·Rg/Rf + Voff − V0)/α    [solved for T]")
-        .contains("T = 3.7037·Vout + 2.8889    pivot 9 at Vgnd = 1.65 V")
+        .startsWith("(1)  V1 = V0 + S·T    [Linear sensor]\n")
+        .contains("(4)  T = ((Vout − Vr)·Rg/Rf + Vc − V0)/S    [solved for T]")
+        .contains("T = 3.7037·Vout + 2.8889    pivot 9 at Vr = 1.65 V")
         .contains("9.00  TP1 530.000 mV  TP2 1.65000 V  raw 2048");
   }
 

@@ -13,7 +13,7 @@ import nocking.quantity.Unit;
 
 /**
  * Which range? What a sensor of another span would do on this channel: how much of it the job uses,
- * what one count is worth, what its error comes to; the smallest that does the job is marked.
+ * what one count is worth, what its error comes to; the least span that holds the range is marked.
  *
  * @param span of the candidate, channel's unit
  * @param used share of the span that the working range takes; NaN when it does not fit

@@ -4,7 +4,7 @@ import nocking.quantity.QuantityException;
 import nocking.quantity.Value;
 
 /**
- * A band of the quantity with a name: under, normal, over.
+ * A band of the quantity with a name: low, in range, high.
  *
  * @param from lower end, channel's unit; null where it has none
  * @param to upper end, channel's unit; null where it has none

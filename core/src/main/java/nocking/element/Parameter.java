@@ -12,7 +12,7 @@ public @interface Parameter {
   /** Unit of a value of the channel's quantity. */
   String QUANTITY = "x";
 
-  /** Symbol in equations, in ASCII: R1, Vref, alpha. Made unique along the path. */
+  /** Symbol in equations, in ASCII: R1, Vref, beta. Made unique along the path. */
   String symbol();
 
   /** What a form calls it. */

@@ -213,7 +213,7 @@ public final class FaultMatrix {
           below
               ? span.high() + band.room() + band.margin()
               : span.low() - band.room() - band.margin();
-      return "would be told if the signal stayed %s %s"
+      return "would be detectable if the signal stayed %s %s"
           .formatted(below ? "above" : "below", Numbers.engineering(end, "V", 3));
     }
     return "";

@@ -39,9 +39,9 @@ public record FaultRow(
 
   /** Whether a fault gives itself away by its volts. */
   public enum Verdict {
-    TOLD("told from normal"),
-    PARTLY("told over part of the range"),
-    HIDDEN("hidden in the normal band"),
+    TOLD("detectable"),
+    PARTLY("detectable over part of the range"),
+    HIDDEN("undetectable, inside the normal band"),
     HARMLESS("does no harm"),
     FLOATS("floats");
 

@@ -31,7 +31,7 @@ final class FaultLimits implements Rule {
                           "fault-limits",
                           Severity.ADVICE,
                           WorkStep.WIRE,
-                          "Broken wires can be told: " + t.says(),
+                          "Broken wires are detectable " + t.says(),
                           room(proposal) + untold(proposal))
                       .with(use(t)));
     }
@@ -61,7 +61,7 @@ final class FaultLimits implements Rule {
         "faults-untold",
         Severity.ADVICE,
         WorkStep.WIRE,
-        "No broken wire can be told from a good reading",
+        "No broken wire is detectable",
         "Good readings take %s to %s; %s read the same or nothing certain. Leave room at both ends of the converter, or hold the input with a resistor."
             .formatted(
                 Numbers.engineering(normal.low(), "V", 3),
@@ -83,7 +83,7 @@ final class FaultLimits implements Rule {
 
   private static String untold(ThresholdProposal p) {
     if (p.hidden().isEmpty()) return "";
-    return " Not told by any threshold: %s."
+    return " Undetectable by any threshold: %s."
         .formatted(
             p.hidden().stream().map(r -> r.fault().name()).collect(Collectors.joining(", ")));
   }

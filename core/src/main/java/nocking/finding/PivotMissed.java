@@ -47,7 +47,7 @@ final class PivotMissed implements Rule {
         Value volts =
             Value.of(
                 Double.parseDouble(Numbers.significant(path.at(wanted).nodes().get(i).value(), 9)));
-        Stage moved = Element.with(amp, amp.field("Voff"), amp.offset().to(volts));
+        Stage moved = Element.with(amp, amp.field("Vc"), amp.offset().to(volts));
         return Optional.of(
             new Fix(
                 "Set the offset to " + Numbers.engineering(volts.number(), "V", 4),

@@ -5,7 +5,7 @@ package nocking.path;
  *
  * @param slope quantity per volt at the converter
  * @param intercept quantity at 0 V
- * @param pivotName the voltage about which the pivot is stated, for example {@code Vgnd}
+ * @param pivotName the voltage about which the pivot is stated, for example {@code Vr}
  * @param pivotVolts that voltage
  * @param pivot input at which the output equals it
  */

@@ -21,7 +21,7 @@ import nocking.quantity.Value;
 @JsonTypeName("bipolar")
 public record BipolarSensor(
     @Parameter(symbol = "Vrest", label = "Output at rest", unit = "V") Value rest,
-    @Parameter(symbol = "alpha", label = "Slope", unit = "V/x") Value slope,
+    @Parameter(symbol = "S", label = "Slope", unit = "V/x") Value slope,
     @Parameter(symbol = "xmax", label = "Rated to ±", unit = "x", above = 0) Value reach,
     @Parameter(symbol = "Rs", label = "Source resistance", unit = "ohm", least = 0)
         Value sourceResistance)
@@ -53,7 +53,7 @@ public record BipolarSensor(
 
   @Override
   public Expr output(Measurand x, Symbols own) {
-    return own.of("Vrest").plus(own.of("alpha").times(x.expr()));
+    return own.of("Vrest").plus(own.of("S").times(x.expr()));
   }
 
   @Override

@@ -25,7 +25,7 @@ import nocking.quantity.Value;
 public record LinearSensor(
     @Parameter(symbol = "V0", label = "Output at the reference point", unit = "V") Value offset,
     @Parameter(symbol = "x0", label = "Reference point", unit = "x") Value at,
-    @Parameter(symbol = "alpha", label = "Slope", unit = "V/x") Value slope,
+    @Parameter(symbol = "S", label = "Slope", unit = "V/x") Value slope,
     @Parameter(symbol = "xlo", label = "Rated from", unit = "x") Value from,
     @Parameter(symbol = "xhi", label = "Rated to", unit = "x") Value to,
     @Parameter(symbol = "Rs", label = "Source resistance", unit = "ohm", least = 0)
@@ -69,7 +69,7 @@ public record LinearSensor(
   public Expr output(Measurand measured, Symbols own) {
     Expr x = measured.expr();
     Expr from = at.number() == 0 ? Expr.ZERO : own.of("x0");
-    return own.of("V0").plus(own.of("alpha").times(x.minus(from)));
+    return own.of("V0").plus(own.of("S").times(x.minus(from)));
   }
 
   @Override

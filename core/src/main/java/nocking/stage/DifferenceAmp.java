@@ -26,8 +26,8 @@ import nocking.quantity.Value;
 public record DifferenceAmp(
     @Parameter(symbol = "Rf", label = "Feedback resistor", unit = "ohm", above = 0) Value feedback,
     @Parameter(symbol = "Rg", label = "Input resistor", unit = "ohm", above = 0) Value input,
-    @Parameter(symbol = "Voff", label = "Offset", unit = "V") Value offset,
-    @Parameter(symbol = "Vgnd", label = "Virtual ground", unit = "V") Value virtualGround,
+    @Parameter(symbol = "Vc", label = "Offset", unit = "V") Value offset,
+    @Parameter(symbol = "Vr", label = "Virtual ground", unit = "V") Value virtualGround,
     @Parameter(symbol = "Vmin", label = "Rail, low", unit = "V") Value railLow,
     @Parameter(symbol = "Vmax", label = "Rail, high", unit = "V") Value railHigh)
     implements Stage {
@@ -63,12 +63,12 @@ public record DifferenceAmp(
 
   @Override
   public Expr relation(Expr in, Optional<Load> load, Symbols own) {
-    return own.of("Rf").over(own.of("Rg")).times(in.minus(own.of("Voff"))).plus(own.of("Vgnd"));
+    return own.of("Rf").over(own.of("Rg")).times(in.minus(own.of("Vc"))).plus(own.of("Vr"));
   }
 
   @Override
   public Optional<Load> inputLoad(Optional<Load> load, Symbols own) {
-    return Optional.of(new Load(own.of("Rg").plus(own.of("Rf")), own.of("Vgnd")));
+    return Optional.of(new Load(own.of("Rg").plus(own.of("Rf")), own.of("Vr")));
   }
 
   @Override
@@ -78,7 +78,7 @@ public record DifferenceAmp(
 
   @Override
   public Optional<String> groundSymbol() {
-    return Optional.of("Vgnd");
+    return Optional.of("Vr");
   }
 
   @Override

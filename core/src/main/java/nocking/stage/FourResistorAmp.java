@@ -28,8 +28,8 @@ public record FourResistorAmp(
     @Parameter(symbol = "R2", label = "Ground resistor", unit = "ohm", above = 0) Value plusGround,
     @Parameter(symbol = "R3", label = "Offset resistor", unit = "ohm", above = 0) Value minusInput,
     @Parameter(symbol = "R4", label = "Feedback resistor", unit = "ohm", above = 0) Value feedback,
-    @Parameter(symbol = "Voff", label = "Offset", unit = "V") Value offset,
-    @Parameter(symbol = "Vgnd", label = "Virtual ground", unit = "V") Value virtualGround,
+    @Parameter(symbol = "Vc", label = "Offset", unit = "V") Value offset,
+    @Parameter(symbol = "Vr", label = "Virtual ground", unit = "V") Value virtualGround,
     @Parameter(symbol = "Vmin", label = "Rail, low", unit = "V") Value railLow,
     @Parameter(symbol = "Vmax", label = "Rail, high", unit = "V") Value railHigh)
     implements Stage {
@@ -85,15 +85,15 @@ public record FourResistorAmp(
   public Expr relation(Expr in, Optional<Load> load, Symbols own) {
     Expr plus =
         in.times(own.of("R2"))
-            .plus(own.of("Vgnd").times(own.of("R1")))
+            .plus(own.of("Vr").times(own.of("R1")))
             .over(own.of("R1").plus(own.of("R2")));
     Expr ratio = own.of("R4").over(own.of("R3"));
-    return Expr.ONE.plus(ratio).times(plus).minus(ratio.times(own.of("Voff")));
+    return Expr.ONE.plus(ratio).times(plus).minus(ratio.times(own.of("Vc")));
   }
 
   @Override
   public Optional<Load> inputLoad(Optional<Load> load, Symbols own) {
-    return Optional.of(new Load(own.of("R1").plus(own.of("R2")), own.of("Vgnd")));
+    return Optional.of(new Load(own.of("R1").plus(own.of("R2")), own.of("Vr")));
   }
 
   @Override
@@ -103,7 +103,7 @@ public record FourResistorAmp(
 
   @Override
   public Optional<String> groundSymbol() {
-    return Optional.of("Vgnd");
+    return Optional.of("Vr");
   }
 
   @Override

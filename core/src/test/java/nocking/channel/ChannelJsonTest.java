@@ -83,7 +83,7 @@ class ChannelJsonTest {
         .withPositions(List.of(position, BandPosition.of("bypass", v(2))))
         .withDwell(v(0.5))
         .withLever(v(60), v(100))
-        .withAlarms(List.of(new AlarmBand("under", null, v(5)), new AlarmBand("over", v(5), null)))
+        .withAlarms(List.of(new AlarmBand("low", null, v(5)), new AlarmBand("high", v(5), null)))
         .withHysteresis(v(0.2))
         .withSwitches(List.of(new SwitchPoint("contact", v(5), v(1), v(5.2), null)));
   }
@@ -193,7 +193,7 @@ class ChannelJsonTest {
         "a table needs at least two rows; it has 0");
     assertRefused(
         table.replace("\"interpolation\" : \"linear\"", "\"interpolation\" : null"),
-        "Between the rows is missing");
+        "channel.sensor.interpolation is missing");
     assertRefused(table.replace("\"linear\"", "\"wavy\""), "wavy");
     assertRefused(
         table.replaceFirst("\"output\" : 0.5", "\"output\" : null"), "a row of a table needs");

@@ -20,16 +20,16 @@ class FieldTest {
   @Test
   void unitsFollowTheChannel() {
     assertThat(SENSOR.field("x0").unit(CELSIUS)).isEqualTo(CELSIUS);
-    assertThat(SENSOR.field("alpha").unit(CELSIUS).symbol()).isEqualTo("V/°C");
-    assertThat(SENSOR.field("alpha").unit(CELSIUS).offset()).isZero();
+    assertThat(SENSOR.field("S").unit(CELSIUS).symbol()).isEqualTo("V/°C");
+    assertThat(SENSOR.field("S").unit(CELSIUS).offset()).isZero();
     assertThat(SENSOR.field("V0").unit(CELSIUS)).isEqualTo(Unit.VOLT);
-    assertThat(SENSOR.field("alpha").followsQuantity()).isTrue();
+    assertThat(SENSOR.field("S").followsQuantity()).isTrue();
     assertThat(SENSOR.field("V0").followsQuantity()).isFalse();
   }
 
   @Test
   void fieldReadsWhatIsTypedInAnyUnitOfItsDimension() {
-    assertThat(SENSOR.field("alpha").read("20 mV/degC", CELSIUS).number()).isEqualTo(0.02);
+    assertThat(SENSOR.field("S").read("20 mV/degC", CELSIUS).number()).isEqualTo(0.02);
     assertThat(SENSOR.field("x0").read("32 degF", CELSIUS).number()).isEqualTo(0);
     assertThat(SENSOR.field("Rs").read("1k2", CELSIUS).number()).isEqualTo(1200);
   }

@@ -117,7 +117,7 @@ class WireRulesTest {
   void thresholdsAreProposedBetweenBrokenWiresAndGoodReadings() {
     Channel c = Channels.blower();
     assertThat(found(c, "fault-limits").headline())
-        .isEqualTo("Broken wires can be told: below 0.1 V or above 2.6 V");
+        .isEqualTo("Broken wires are detectable below 0.1 V or above 2.6 V");
     Channel settled = mended(c, "fault-limits");
     assertThat(settled.wiring().thresholds().low().number()).isEqualTo(0.1);
     assertThat(finding(settled, "fault-limits-cut")).isEmpty();
@@ -138,7 +138,7 @@ class WireRulesTest {
             .findFirst()
             .orElseThrow();
     assertThat(shorted.verdict()).isNotEqualTo(FaultRow.Verdict.TOLD);
-    assertThat(shorted.note()).startsWith("would be told if the signal stayed above");
+    assertThat(shorted.note()).startsWith("would be detectable if the signal stayed above");
   }
 
   @Test
@@ -286,9 +286,9 @@ class WireRulesTest {
     Channel c = Channels.blower();
     assertThat(finding(c.withBands(alarms(20, 20, 40, 40)), "alarm-bands")).isEmpty();
     assertThat(found(c.withBands(alarms(20, 25, 40, 40)), "alarm-bands").detail())
-        .isEqualTo("Between under and normal nothing is said from 20 kPa to 25 kPa.");
+        .isEqualTo("Between low and normal nothing is said from 20 kPa to 25 kPa.");
     assertThat(found(c.withBands(alarms(20, 15, 40, 40)), "alarm-bands").detail())
-        .isEqualTo("Under and normal overlap from 15 kPa to 20 kPa.");
+        .isEqualTo("Low and normal overlap from 15 kPa to 20 kPa.");
     assertThat(found(c.withBands(alarms(20, 20, 10, 10)), "alarm-bands").detail())
         .isEqualTo("Normal begins at 20 kPa and ends at 10 kPa.");
     Channel wide = c.withBands(alarms(20, 20, 40, 40).withHysteresis(v(25)));
@@ -299,9 +299,9 @@ class WireRulesTest {
   private static BandPlan alarms(double underTo, double from, double to, double overFrom) {
     return BandPlan.EMPTY.withAlarms(
         List.of(
-            new AlarmBand("under", null, v(underTo)),
+            new AlarmBand("low", null, v(underTo)),
             new AlarmBand("normal", v(from), v(to)),
-            new AlarmBand("over", v(overFrom), null)));
+            new AlarmBand("high", v(overFrom), null)));
   }
 
   @Test

@@ -287,9 +287,9 @@ class BreakagesTest {
         "points contradict");
     add(
         "offset of the amplifier",
-        stage(incubator, "Voff", 0.6),
+        stage(incubator, "Vc", 0.6),
         incubator,
-        "Voff of the difference",
+        "Vc of the difference",
         "at every point");
     Channel beta = sound(BETA);
     add("beta of another part", part(beta, "beta", 3435), beta, "beta of the");

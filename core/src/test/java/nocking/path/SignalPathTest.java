@@ -126,9 +126,9 @@ class SignalPathTest {
     assertThat(f.slope()).isCloseTo(3.7037, within(5e-5));
     assertThat(f.intercept()).isCloseTo(2.8889, within(5e-5));
     assertThat(f.pivot()).isCloseTo(9, within(1e-12));
-    assertThat(f.pivotName()).isEqualTo("Vgnd");
-    assertThat(Notation.TEXT.write(p.forward())).isEqualTo("Rf/Rg·(V0 + α·T − Voff) + Vgnd");
-    assertThat(Notation.TEXT.write(p.inverse())).isEqualTo("((Vout − Vgnd)·Rg/Rf + Voff − V0)/α");
+    assertThat(f.pivotName()).isEqualTo("Vr");
+    assertThat(Notation.TEXT.write(p.forward())).isEqualTo("Rf/Rg·(V0 + S·T − Vc) + Vr");
+    assertThat(Notation.TEXT.write(p.inverse())).isEqualTo("((Vout − Vr)·Rg/Rf + Vc − V0)/S");
   }
 
   @Test

@@ -56,7 +56,7 @@ class ToleranceTest {
             .withStages(List.of()));
   }
 
-  /** V = V0 + α·T: the error of the reading is (ΔV0 + Δα·T)/α, linear in both. */
+  /** V = V0 + S·T: the error of the reading is (ΔV0 + ΔS·T)/S, linear in both. */
   @ParameterizedTest
   @EnumSource(Distribution.class)
   void linearPathAgreesWithTheory(Distribution d) {

@@ -96,9 +96,9 @@ final class PlantSide {
                 BandPlan.EMPTY
                     .withAlarms(
                         List.of(
-                            new AlarmBand("under", null, Value.of(207)),
-                            new AlarmBand("normal", Value.of(207), Value.of(253)),
-                            new AlarmBand("over", Value.of(253), null)))
+                            new AlarmBand("low", null, Value.of(207)),
+                            new AlarmBand("in range", Value.of(207), Value.of(253)),
+                            new AlarmBand("high", Value.of(253), null)))
                     .withHysteresis(Value.of(2)))
             .withAdopted(Adopted.DESIGN);
     return Hatchery.withLimits(c);

@@ -1,9 +1,11 @@
 package nocking.app.shell;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.IntConsumer;
 import javafx.scene.Node;
 import javafx.scene.control.ContentDisplay;
@@ -18,9 +20,16 @@ import nocking.algebra.Notation;
 import nocking.analysis.Analysis;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
+import nocking.channel.SensorCard;
+import nocking.channel.WorkStep;
+import nocking.element.Signal;
 import nocking.quantity.Numbers;
+import nocking.stage.Stage;
 
-/** Finds a channel, a command or a symbol by a few letters. */
+/**
+ * Finds a channel, a command, an element of the path, its parameters, a sensor card or a stage to
+ * insert by a few letters; words are looked for in any order.
+ */
 final class Finder extends VBox {
   private static final int SHOWN = 9;
 
@@ -31,6 +40,7 @@ final class Finder extends VBox {
   private final IntConsumer openElement;
   private final TextField query = new TextField();
   private final ListView<Hit> list = new ListView<>();
+  private final Label nothing = new Label();
   private Node returnTo;
 
   Finder(Desk desk, Commands commands, IntConsumer openElement) {
@@ -41,7 +51,7 @@ final class Finder extends VBox {
     setId("finder");
     setMaxSize(460, USE_PREF_SIZE);
     query.setId("finder-query");
-    query.setPromptText("Find a channel, a command or a symbol");
+    query.setPromptText("Find a channel, a command, a part, a card …");
     query.setAccessibleText("Find");
     query.textProperty().addListener(o -> search());
     query.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
@@ -57,6 +67,10 @@ final class Finder extends VBox {
     list.setFocusTraversable(false);
     list.setCellFactory(v -> new HitCell());
     list.setOnMousePressed(e -> take());
+    list.setPlaceholder(nothing);
+    nothing.setId("finder-nothing");
+    nothing.getStyleClass().add("quiet");
+    nothing.setWrapText(true);
     getChildren().addAll(query, list);
     setVisible(false);
     managedProperty().bind(visibleProperty());
@@ -95,9 +109,12 @@ final class Finder extends VBox {
   private void search() {
     String q = query.getText().strip().toLowerCase(Locale.ROOT);
     var hits = new ArrayList<Hit>();
+    String[] words = q.split("\\s+");
     for (Hit h : everything()) {
-      if (q.isEmpty() || h.what.toLowerCase(Locale.ROOT).contains(q)) hits.add(h);
+      String text = (h.what + " " + h.where).toLowerCase(Locale.ROOT);
+      if (Arrays.stream(words).allMatch(text::contains)) hits.add(h);
     }
+    nothing.setText("Nothing here is called '%s'.".formatted(query.getText().strip()));
     list.getItems().setAll(hits);
     if (!hits.isEmpty()) list.getSelectionModel().select(0);
   }
@@ -111,8 +128,60 @@ final class Finder extends VBox {
     for (Commands.Command c : commands.all()) {
       all.add(new Hit(c.name(), c.keys().replace("Shortcut", "Ctrl"), c.action()));
     }
-    if (desk.channel().isPresent()) symbols(desk.analysis(), all);
+    desk.channel()
+        .ifPresent(
+            c -> {
+              elements(c, all);
+              symbols(desk.analysis(), all);
+              cards(c, all);
+              insertions(c, all);
+            });
     return all;
+  }
+
+  private void elements(Channel c, List<Hit> all) {
+    if (c.sensor() != null) {
+      all.add(new Hit(c.sensor().title(), "sensor", () -> openElement.accept(0)));
+    }
+    for (int i = 0; i < c.stages().size(); i++) {
+      int at = i + 1;
+      all.add(new Hit(c.stages().get(i).title(), "stage " + at, () -> openElement.accept(at)));
+    }
+    int converter = c.stages().size() + 1;
+    all.add(new Hit("Converter", "element", () -> openElement.accept(converter)));
+  }
+
+  /** Cards of the channel's quantity; one that is chosen opens where sensors are swapped. */
+  private void cards(Channel c, List<Hit> all) {
+    for (SensorCard card : desk.book().cards()) {
+      if (card.kind() != c.definition().kind()) continue;
+      all.add(
+          new Hit(
+              card.name() + "  " + card.sensor().summary(),
+              "sensor card",
+              () -> desk.step(WorkStep.DEFINE)));
+    }
+  }
+
+  /** Stages that can stand behind everything that is there. */
+  private void insertions(Channel c, List<Hit> all) {
+    if (!desk.editable() || c.sensor() == null) return;
+    Signal output = c.sensor().signal();
+    for (Stage s : c.stages()) output = s.gives(output);
+    int place = c.stages().size();
+    for (Stage kind : Stage.kinds()) {
+      if (!kind.fits(output, Optional.empty())) continue;
+      String name = kind.title().toLowerCase(Locale.ROOT);
+      all.add(
+          new Hit(
+              "Insert " + name,
+              "before the converter",
+              () -> {
+                if (desk.edit("insert " + name, "", d -> d.insertStage(place, kind))) {
+                  openElement.accept(place + 1);
+                }
+              }));
+    }
   }
 
   private void symbols(Analysis a, List<Hit> all) {

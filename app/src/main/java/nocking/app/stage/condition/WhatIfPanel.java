@@ -92,7 +92,7 @@ final class WhatIfPanel extends VBox {
     getChildren().addAll(top, now, then, shift, grid);
   }
 
-  /** Symbols as they stand in the equation, α for alpha. */
+  /** Symbols as they stand in the equation, β for beta. */
   private static final class GreekNames extends StringConverter<String> {
     @Override
     public String toString(String symbol) {

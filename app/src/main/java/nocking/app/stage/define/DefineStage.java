@@ -242,7 +242,7 @@ public final class DefineStage implements StageView {
     lower.note(
         switch (v) {
           case FACTS -> "what follows from it";
-          case RANGE -> "the smallest that does the job";
+          case RANGE -> "the least span that holds the range";
           case SWAP -> "said before anything is changed";
         });
     refreshView();

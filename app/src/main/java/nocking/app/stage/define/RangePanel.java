@@ -26,7 +26,7 @@ import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 
-/** Which range? The candidates' spans against the job, the smallest that does it marked. */
+/** Which range? The candidates' spans against the job, the least that holds it marked. */
 final class RangePanel extends VBox {
   private final Desk desk;
   private final Latest work = new Latest();

@@ -424,9 +424,9 @@ final class BandsPanel extends VBox {
           Span w = c.definition().working();
           Value low = Value.of(w.at(0.2));
           Value high = Value.of(w.at(0.8));
-          next.add(new AlarmBand("under", null, low));
-          next.add(new AlarmBand("normal", low, high));
-          next.add(new AlarmBand("over", high, null));
+          next.add(new AlarmBand("low", null, low));
+          next.add(new AlarmBand("in range", low, high));
+          next.add(new AlarmBand("high", high, null));
         } else {
           next.add(new AlarmBand("band " + (next.size() + 1), next.getLast().to(), null));
         }

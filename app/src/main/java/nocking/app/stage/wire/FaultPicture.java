@@ -157,8 +157,8 @@ final class FaultPicture extends Pane {
         i == 0
             ? "normal"
             : switch (r.verdict()) {
-              case TOLD -> "told";
-              case PARTLY, HIDDEN -> "hidden";
+              case TOLD -> "detectable";
+              case PARTLY, HIDDEN -> "undetectable";
               case HARMLESS -> "harmless";
               case FLOATS -> "floats";
             };
@@ -190,9 +190,9 @@ final class FaultPicture extends Pane {
 
   private String words(FaultRow r) {
     return switch (r.verdict()) {
-      case TOLD -> "told from normal";
-      case PARTLY -> "told over part, else off by up to " + error(r);
-      case HIDDEN -> "hidden: off by up to " + error(r);
+      case TOLD -> "detectable";
+      case PARTLY -> "detectable over part, else off by up to " + error(r);
+      case HIDDEN -> "undetectable: off by up to " + error(r);
       case HARMLESS -> "does no harm";
       case FLOATS -> "floats" + (r.note().isEmpty() ? "" : ": " + r.note());
     };
