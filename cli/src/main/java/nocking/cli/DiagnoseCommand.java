@@ -12,6 +12,7 @@ import nocking.diagnosis.Diagnosis;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Explanation;
 import nocking.diagnosis.FaultPair;
+import nocking.diagnosis.MeasuringCaution;
 import nocking.diagnosis.NextMeasurement;
 import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
@@ -98,7 +99,7 @@ final class DiagnoseCommand extends JsonOption {
         .put("somethingElse", ranking.somethingElse())
         .put("twoFaults", twoFaults(two))
         .put("nothingWrong", sound)
-        .put("nextMeasurement", next == null ? null : next(next));
+        .put("nextMeasurement", next == null ? null : next(next, channel));
     return ranking.unexplained() ? NockingCli.FAIL : 0;
   }
 
@@ -142,7 +143,7 @@ final class DiagnoseCommand extends JsonOption {
         two.common().map(c -> two.beside(c).stream().map(Fault::name).toList()).orElse(List.of()));
   }
 
-  private static Map<String, Object> next(NextMeasurement n) {
+  private static Map<String, Object> next(NextMeasurement n, Channel c) {
     return Answer.object(
         "place",
         n.place().key(),
@@ -150,6 +151,8 @@ final class DiagnoseCommand extends JsonOption {
         n.at(),
         "information",
         n.information(),
+        "caution",
+        MeasuringCaution.of(c, n.place()),
         "expected",
         n.predictions().stream()
             .limit(6)
@@ -199,6 +202,7 @@ final class DiagnoseCommand extends JsonOption {
       return;
     }
     answer.line("Measure next: %s at %s", next.place().title(), analysis.amount(next.at()));
+    answer.line("Caution: %s", MeasuringCaution.of(analysis.channel(), next.place()));
     var expected = new ArrayList<List<String>>();
     for (NextMeasurement.Prediction p : next.predictions().stream().limit(4).toList()) {
       expected.add(

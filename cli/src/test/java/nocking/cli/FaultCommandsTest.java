@@ -129,6 +129,19 @@ class FaultCommandsTest {
     assertThat(c.out()).startsWith("None of these faults explains what was seen");
   }
 
+  @Test
+  void aProposedMeasurementHasItsCautionBesideIt() throws IOException {
+    Path seen = file("seen.csv", "place,at,value\ndisplay,230,180\n");
+    Console mains = Console.run("diagnose", channel("AE-V1"), "--seen", seen);
+    assertThat(mains.out())
+        .contains("Caution: Live: one probe at a time")
+        .contains("Mains: everything behind a bare divider may be live")
+        .contains("Stored charge");
+    Path low = file("low.csv", "place,at,value\ndisplay,30,3\n");
+    assertThat(Console.run("diagnose", channel("BL-P1"), "--seen", low).out())
+        .contains("Pressure: bleed the line before you open a fitting.");
+  }
+
   /** 60 mV in the ground, and a display that shows 31.4 as 3.1. */
   @Test
   void twoFaultsAtOnceAreNamed() throws IOException {

@@ -27,10 +27,10 @@ import nocking.app.desk.Desk;
 import nocking.app.desk.Latest;
 import nocking.app.stage.StageView;
 import nocking.channel.Channel;
-import nocking.channel.Hazard;
 import nocking.diagnosis.Diagnosis;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Explanation;
+import nocking.diagnosis.MeasuringCaution;
 import nocking.diagnosis.NextMeasurement;
 import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
@@ -314,7 +314,7 @@ public final class DiagnoseView implements StageView {
     for (EntryField f : List.of(accuracy, counts, input)) {
       f.field().setEditable(desk.writable());
     }
-    caution.setText(caution(c));
+    caution.setText(MeasuringCaution.of(c, null));
     boolean measured = desk.writable() && a.path().isPresent() && !Diagnosis.ofPins(c).isEmpty();
     pins.setVisible(measured);
     pins.setManaged(measured);
@@ -344,20 +344,6 @@ public final class DiagnoseView implements StageView {
     boolean dark = desk.dark();
     List<Observation> observed = c.seen().stream().map(Diagnosis::observed).toList();
     work.run(() -> find(own, observed, a, dark), f -> take(c, own, f));
-  }
-
-  /** What can hurt whoever measures here. */
-  private static String caution(Channel c) {
-    List<Hazard> hazards = c.definition().hazards();
-    String first =
-        hazards.contains(Hazard.MAINS)
-            ? "Mains: everything behind a bare divider may be live. Licensed work under local codes."
-            : hazards.contains(Hazard.SAFETY_SIGNAL)
-                ? "A machine acts on this signal: disconnect nothing without the competent person."
-                : hazards.contains(Hazard.MOVING)
-                    ? "Moving parts: lock the machine out before you reach in."
-                    : "Local codes and the maker's instructions come first.";
-    return "Live: one probe at a time, use the ground post. " + first;
   }
 
   private static boolean sameCircuit(Channel a, Channel b) {

@@ -1,0 +1,50 @@
+package nocking.diagnosis;
+
+import java.util.ArrayList;
+import java.util.List;
+import nocking.channel.Channel;
+import nocking.channel.Hazard;
+import nocking.stage.BridgeRectifier;
+import nocking.wiring.Place;
+
+/** What to mind before a measurement that is proposed on a channel. */
+public final class MeasuringCaution {
+  private MeasuringCaution() {}
+
+  /**
+   * Cautions for a place, in one line; local codes and the maker's instructions come first.
+   *
+   * @param place where it is measured; null where that is not settled
+   */
+  public static String of(Channel c, Place place) {
+    if (place != null && place.equals(Place.DISPLAY)) return hazards(c);
+    boolean live = place == null || place.live();
+    String hands = live ? "Live: one probe at a time, use the ground post. " : "";
+    return hands + hazards(c);
+  }
+
+  private static String hazards(Channel c) {
+    var all = new ArrayList<String>();
+    List<Hazard> hazards = c.definition().hazards();
+    if (hazards.contains(Hazard.MAINS)) {
+      all.add(
+          "Mains: everything behind a bare divider may be live. Licensed work under local codes.");
+    }
+    if (c.stages().stream().anyMatch(BridgeRectifier.class::isInstance)) {
+      all.add("Stored charge: measure that the capacitor is empty before you touch.");
+    }
+    if (hazards.contains(Hazard.SAFETY_SIGNAL)) {
+      all.add("A machine acts on this signal: disconnect nothing without the competent person.");
+    }
+    if (hazards.contains(Hazard.PRESSURE)) {
+      all.add("Pressure: bleed the line before you open a fitting.");
+    }
+    if (hazards.contains(Hazard.MOVING)) {
+      all.add("Moving parts: lock the machine out before you reach in.");
+    }
+    if (hazards.contains(Hazard.HEAT)) all.add("Mind hot surfaces and wet hands.");
+    return all.isEmpty()
+        ? "Local codes and the maker's instructions come first."
+        : String.join(" ", all);
+  }
+}
