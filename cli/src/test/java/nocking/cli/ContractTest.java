@@ -120,7 +120,7 @@ class ContractTest {
   void equationIsPrintedInEveryForm(String form) {
     var c = Console.run("path", channelFile("IN-T2"), "--equation", form);
     assertThat(c.code()).isZero();
-    assertThat(c.out()).containsAnyOf("Rf", "R_{f}").contains("c");
+    assertThat(c.out()).containsAnyOf("Rf", "R_{f}").containsAnyOf("Vc", "V_{c}");
   }
 
   @Test
