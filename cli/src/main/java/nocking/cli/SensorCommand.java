@@ -8,7 +8,9 @@ import nocking.path.SensorCurve;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
+import nocking.quantity.Span;
 import nocking.quantity.Unit;
+import nocking.sensor.Sensor;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -60,20 +62,30 @@ final class SensorCommand extends JsonOption {
       throw new QuantityException("give --at for forward or --electrical for inverse, one of them");
     }
     Unit quantity = arguments.quantity();
-    SensorCurve curve = SensorCurve.of(new Measurand("x", quantity), arguments.sensor());
+    Sensor sensor = arguments.sensor();
+    SensorCurve curve = SensorCurve.of(new Measurand("x", quantity), sensor);
+    Span card = stated(sensor.rated(quantity));
     Unit out = shownIn(curve.outputUnit());
     var points = new ArrayList<Map<String, Object>>();
     var rows = new ArrayList<List<String>>();
     for (String x : at) {
       double q = QuantityParser.value(x, quantity);
-      add(points, rows, q, quantity, out.fromSi(curve.output(q)), out);
+      add(points, rows, q, quantity, out.fromSi(curve.output(q)), out, card);
     }
     for (String y : electrical) {
       double v = QuantityParser.value(y, out);
-      add(points, rows, curve.quantity(out.toSi(v)), quantity, v, out);
+      add(points, rows, curve.quantity(out.toSi(v)), quantity, v, out, card);
     }
     answer.put("points", points).table(rows);
     return 0;
+  }
+
+  /** The range that the model's own numbers state; everything where they state none. */
+  private Span stated(Span rated) {
+    return switch (model) {
+      case "two-point", "ratiometric", "loop", "bridge" -> rated;
+      default -> new Span(Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
+    };
   }
 
   /** Loops are read in milliamperes, bridges and thermocouples in millivolts. */
@@ -91,7 +103,10 @@ final class SensorCommand extends JsonOption {
       double quantity,
       Unit unit,
       double electrical,
-      Unit out) {
+      Unit out,
+      Span card) {
+    double slack = Double.isInfinite(card.width()) ? 0 : 1e-9 * card.width();
+    boolean beyond = quantity < card.low() - slack || quantity > card.high() + slack;
     points.add(
         Answer.object(
             "quantity",
@@ -101,10 +116,20 @@ final class SensorCommand extends JsonOption {
             "electrical",
             electrical,
             "electricalUnit",
-            out.symbol()));
+            out.symbol(),
+            "extrapolated",
+            beyond));
     rows.add(
         List.of(
             (Numbers.trimmed(quantity, 7) + " " + unit.symbol()).strip(),
-            Numbers.trimmed(electrical, 7) + " " + out.symbol()));
+            Numbers.trimmed(electrical, 7) + " " + out.symbol(),
+            beyond
+                ? "extrapolated beyond %s … %s %s"
+                    .formatted(
+                        Numbers.trimmed(card.low(), 6),
+                        Numbers.trimmed(card.high(), 6),
+                        unit.symbol())
+                    .strip()
+                : ""));
   }
 }

@@ -1,0 +1,84 @@
+package nocking.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Every value keeps its unit to the very end, and what is a share of something says of what. */
+class UnitsToTheEndTest {
+  @TempDir Path folder;
+
+  private Path file(String name, String text) throws IOException {
+    return Files.writeString(folder.resolve(name), text);
+  }
+
+  @Test
+  void theLoopsTestPointIsInAmperes() {
+    var c = Console.run("check", Console.demoBook(folder), "HD-L1", "--json").json();
+    assertThat(c.at("/points/0/expectedNodes/0/unit").asString()).isEqualTo("A");
+    assertThat(c.at("/points/0/expectedNodes/1/unit").asString()).isEqualTo("V");
+  }
+
+  @Test
+  void whatWasAppliedIsPrintedWhole() throws IOException {
+    Path measured = file("m.csv", "applied,measured\nm,V\n1.2345,1.34\n");
+    assertThat(
+            Console.run("check", Console.demoBook(folder), "HD-L1", "--measured", measured).out())
+        .contains("1.2345");
+  }
+
+  @Test
+  void aToleranceInPercentIsOneOfTheSpan() throws IOException {
+    Path points = file("p.csv", "applied,raw\npsi,V\n0,0.5\n75,2.5\n150,4.5\n");
+    Console c = Console.run("fit", points, "--tolerance", "1%", "--json");
+    assertThat(c.json().get("tolerance").asDouble()).isCloseTo(1.5, within(1e-12));
+    assertThat(Console.run("fit", points, "--tolerance", "1%").out())
+        .contains("Within 1%, that is 1.5.");
+    Console wrong = Console.run("fit", points, "--tolerance", "1V");
+    assertThat(wrong.code()).isEqualTo(3);
+    assertThat(wrong.err()).startsWith("nocking: --tolerance: '1V' is a voltage");
+  }
+
+  @Test
+  void whatLiesBeyondTheCardIsSaidToBeExtrapolated() {
+    Console c =
+        Console.run(
+            "sensor", "two-point", "points=0kPa:0.5V,100kPa:4.5V", "--electrical", "4.4", "4.9");
+    assertThat(c.out().lines().toList().get(0)).doesNotContain("extrapolated");
+    assertThat(c.out().lines().toList().get(1)).contains("extrapolated beyond 0 … 100 kPa");
+  }
+
+  @Test
+  void noPartOfAnExtenderStandsMoreThanItsWorkingVoltage() {
+    Console c =
+        Console.run(
+            "design",
+            "extender",
+            "--fits",
+            "30V",
+            "--highest",
+            "500V",
+            "--total",
+            "15.1k",
+            "--working",
+            "200V",
+            "--json");
+    assertThat(c.code()).isZero();
+    for (var s : c.json().get("solutions")) {
+      int parts = s.get("parts").get(0).get("network").asString().split("\\+").length;
+      assertThat(470.0 / parts).isLessThanOrEqualTo(120 * 1.05);
+    }
+  }
+
+  @Test
+  void helpIsThereByName() {
+    assertThat(Console.run("help").out()).startsWith("Usage: nocking");
+    assertThat(Console.run("help", "fit").out()).startsWith("Usage: nocking fit");
+    assertThat(Console.run("design", "--help").out()).doesNotContain("%%");
+  }
+}
