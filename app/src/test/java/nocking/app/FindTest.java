@@ -1,0 +1,37 @@
+package nocking.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.concurrent.TimeUnit;
+import javafx.scene.input.KeyCode;
+import nocking.channel.WorkStep;
+import nocking.stage.Follower;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+
+/** A few letters lead to a part of the path, to a stage that is wanted, or to a plain word. */
+@Timeout(value = 60, unit = TimeUnit.SECONDS, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
+class FindTest extends WindowTest {
+
+  @Test
+  void partsAndStagesAreFoundByTheirNames() {
+    openDemo("BL-P1", WorkStep.WIRE);
+    hands.press(KeyCode.CONTROL, KeyCode.K).type("divider stage").press(KeyCode.ENTER);
+    settled();
+    assertThat(desk.step()).isEqualTo(WorkStep.CONDITION);
+    hands.press(KeyCode.CONTROL, KeyCode.K).type("insert follower").press(KeyCode.ENTER);
+    settled();
+    assertThat(channel().stages().getLast()).isInstanceOf(Follower.class);
+    hands.press(KeyCode.CONTROL, KeyCode.K).type("turnip");
+    settled();
+    assertThat(text("finder-nothing")).isEqualTo("Nothing here is called 'turnip'.");
+  }
+
+  @Test
+  void aBurdenIsNotOfferedWhereAVoltageComesIn() {
+    openDemo("BL-P1", WorkStep.WIRE);
+    hands.press(KeyCode.CONTROL, KeyCode.K).type("insert burden");
+    settled();
+    assertThat(text("finder-nothing")).contains("insert burden");
+  }
+}
