@@ -2,9 +2,12 @@ package nocking.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.input.KeyCode;
 import nocking.channel.WorkStep;
+import nocking.element.Signal;
 import nocking.stage.Follower;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
@@ -33,5 +36,9 @@ class FindTest extends WindowTest {
     hands.press(KeyCode.CONTROL, KeyCode.K).type("insert burden");
     settled();
     assertThat(text("finder-nothing")).contains("insert burden");
+    // The strip, the element's own menu and Find offer the same.
+    assertThat(channel().stagesThatFit(1).stream().flatMap(List::stream))
+        .noneMatch(s -> s.accepts().equals(Set.of(Signal.CURRENT)))
+        .anyMatch(Follower.class::isInstance);
   }
 }

@@ -32,10 +32,7 @@ final class ChannelFiles {
     return part.orElseThrow(
         () ->
             new QuantityException(
-                "%s: %s"
-                    .formatted(
-                        analysis.channel().tag(),
-                        analysis.pathProblem().orElse("no sensor is defined yet"))));
+                "%s: %s".formatted(analysis.channel().tag(), analysis.whyNoCircuit())));
   }
 
   static Book book(Path file) {

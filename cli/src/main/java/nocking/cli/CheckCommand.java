@@ -51,8 +51,7 @@ final class CheckCommand extends JsonOption {
     if (measured != null) channel = channel.withCheck(sheet(channel));
     Analysis analysis = Analysis.of(channel);
     if (analysis.path().isEmpty()) {
-      throw new QuantityException(
-          channel.tag() + ": " + analysis.pathProblem().orElse("no sensor is defined yet"));
+      throw new QuantityException(channel.tag() + ": " + analysis.whyNoCircuit());
     }
     List<CheckRow> rows = analysis.checkRows();
     answer

@@ -109,7 +109,10 @@ public final class Analysis implements Evidence {
     try {
       return work.get();
     } catch (RuntimeException e) {
-      troubles.add(new Trouble(part, e));
+      // The probe asks for the same part again and again.
+      if (troubles.stream().noneMatch(t -> t.part().equals(part))) {
+        troubles.add(new Trouble(part, e));
+      }
       return otherwise;
     }
   }
@@ -122,15 +125,19 @@ public final class Analysis implements Evidence {
     return List.copyOf(troubles);
   }
 
+  /** Why there is no circuit to look at: what is not defined yet, or cannot be worked out. */
+  public String whyNoCircuit() {
+    return pathProblem()
+        .or(() -> troubles.stream().findFirst().map(Trouble::says))
+        .orElse("no sensor is defined yet");
+  }
+
   private List<Finding> examine() {
     List<Finding> found =
         Rule.ALL.stream()
             .flatMap(
                 r ->
-                    guard(
-                        "the finding of " + r.getClass().getSimpleName(),
-                        () -> r.examine(this).toList(),
-                        List.<Finding>of())
+                    guard("one of the findings", () -> r.examine(this).toList(), List.<Finding>of())
                         .stream())
             .toList();
     return Stream.concat(found.stream(), troubles.stream().limit(1).map(t -> t.finding()))

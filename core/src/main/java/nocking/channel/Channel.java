@@ -2,6 +2,7 @@ package nocking.channel;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import nocking.band.BandPlan;
@@ -9,6 +10,7 @@ import nocking.check.CheckSheet;
 import nocking.converter.Converter;
 import nocking.element.Element;
 import nocking.element.Field;
+import nocking.element.Signal;
 import nocking.points.PointSet;
 import nocking.quantity.Dimension;
 import nocking.quantity.Unit;
@@ -155,6 +157,23 @@ public record Channel(
     return withStages(next);
   }
 
+  /**
+   * The stages that can stand before the one that has this index, in the groups of a menu; none
+   * while there is no sensor.
+   */
+  public List<List<Stage>> stagesThatFit(int index) {
+    if (sensor == null) return List.of();
+    Signal input = sensor.signal();
+    for (Stage s : stages.subList(0, index)) input = s.gives(input);
+    Signal comesIn = input;
+    Optional<Stage> next = stages.stream().skip(index).findFirst();
+    return Stage.groups().stream()
+        .map(group -> group.stream().filter(s -> s.fits(comesIn, next)).toList())
+        .filter(group -> !group.isEmpty())
+        .toList();
+  }
+
+  /** The channel with a stage before the one that has this index. */
   public Channel insertStage(int index, Stage stage) {
     var next = new ArrayList<>(stages);
     next.add(index, stage);

@@ -6,9 +6,8 @@ import nocking.fault.Fault;
  * Two faults that together explain what was seen, each at its likeliest degree.
  *
  * @param probability among all pairs, all single faults and what is not on the list
- * @param misfit sum of the squared differences in standard deviations
  */
-public record FaultPair(Fault first, Fault second, double probability, double misfit) {
+public record FaultPair(Fault first, Fault second, double probability) {
 
   /** True where one of them is this fault, whatever its degree. */
   boolean holds(Fault fault) {

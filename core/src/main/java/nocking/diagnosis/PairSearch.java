@@ -104,9 +104,9 @@ final class PairSearch {
     for (Trial t : closer) {
       double share = Math.exp(t.log - top) / total;
       double misfit = residual(t, 0).settled().misfit();
-      var pair = new FaultPair(t.one(), t.two(), share, misfit);
-      if (held(t) >= degrees(t) + MORE_THAN_DEGREES && Explanation.fits(misfit, seen.size()))
-        fitting.add(pair);
+      if (held(t) >= degrees(t) + MORE_THAN_DEGREES && Explanation.fits(misfit, seen.size())) {
+        fitting.add(new FaultPair(t.one(), t.two(), share));
+      }
     }
     fitting.sort(Comparator.comparingDouble(FaultPair::probability).reversed());
     return new TwoFaults(List.copyOf(fitting));
@@ -240,22 +240,21 @@ final class PairSearch {
 
   /** Both degrees where they are likeliest, near a point of the grid, and the evidence there. */
   private Trial closer(Trial t) {
-    double[] at = peak(t);
-    Trial there = new Trial(t.first, t.second, at[0], at[1], Double.NaN);
+    Trial there = peak(t);
     JointResidual.Settled shut = residual(there, 0).settled();
     // Only the width of the peak counts: beyond the end of a degree's range there is nothing.
     double narrow = residual(there, ANY_FRACTION).settled().halfLog() - shut.halfLog();
     double log = prior(t.first, t.second) + shut.log() - narrow;
-    return new Trial(t.first, t.second, at[0], at[1], log);
+    return new Trial(t.first, t.second, there.at, there.other, log);
   }
 
-  private double[] peak(Trial t) {
+  private Trial peak(Trial t) {
     double[] start =
         DoubleStream.concat(
                 t.first.graded() ? DoubleStream.of(t.at) : DoubleStream.empty(),
                 t.second.graded() ? DoubleStream.of(t.other) : DoubleStream.empty())
             .toArray();
-    if (start.length == 0) return new double[] {t.at, t.other};
+    if (start.length == 0) return t;
     Trial[] best = {t};
     var objective =
         new ObjectiveFunction(
@@ -275,9 +274,9 @@ final class PairSearch {
     } catch (MathIllegalStateException e) {
       // Where outputs come to their rails there are kinks that a simplex may never settle at: the
       // best that was seen stands.
-      return new double[] {best[0].at, best[0].other};
+      return best[0];
     }
-    return new double[] {best[0].at, best[0].other};
+    return best[0];
   }
 
   private Trial moved(Trial t, double[] degrees) {

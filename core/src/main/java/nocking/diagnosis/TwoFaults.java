@@ -43,24 +43,17 @@ public record TwoFaults(List<FaultPair> pairs) {
 
   /** One sentence, or nothing where nothing can be said. */
   public Optional<String> says() {
-    return pair()
-        .map(
-            p ->
-                "Two faults at once explain it: %s, and %s."
-                    .formatted(name(p.first()), name(p.second())))
-        .or(
-            () ->
-                common()
-                    .map(
-                        c ->
-                            "Two faults at once explain it: %s, and one of %s."
-                                .formatted(
-                                    c.name(),
-                                    String.join(
-                                        "; ", beside(c).stream().map(Fault::name).toList()))));
+    Optional<String> both = pair().map(p -> p.first().says() + ", and " + p.second().says());
+    return both.or(() -> common().map(c -> c.name() + ", and " + others(c)))
+        .map("Two faults at once explain it: %s."::formatted);
   }
 
-  private static String name(Fault f) {
-    return f.says();
+  private String others(Fault common) {
+    List<String> names = beside(common).stream().map(Fault::name).toList();
+    return switch (names.size()) {
+      case 0 -> "another that nothing tells yet";
+      case 1 -> "perhaps " + names.getFirst();
+      default -> "one of " + String.join("; ", names);
+    };
   }
 }

@@ -12,8 +12,10 @@ public record Ends(Value from, Value to) {
       Pattern.compile("\\s*(?:…|(?<!\\.)\\.{2,3}(?!\\.)|(?<![\\w.])(?i:to)(?![\\w.]))\\s*");
 
   private static final Pattern BARE = Pattern.compile("[-+−]?[0-9.]+(?:[eE][-+]?[0-9]+)?");
-  private static final Pattern NUMBER_FIRST =
-      Pattern.compile("(" + BARE.pattern() + ")([^0-9.].*)");
+
+  /** A number with nothing but a unit or a prefix behind it. */
+  private static final Pattern WITH_UNIT =
+      Pattern.compile(BARE.pattern() + "(\\s*[A-Za-zµΩ°%‰][^0-9*+()|^−-]*)");
 
   /** True for a text with two ends. */
   public static boolean in(String text) {
@@ -67,18 +69,12 @@ public record Ends(Value from, Value to) {
 
   private static Ends of(String first, String second, Unit unit) {
     Value to = Value.typed(second, unit);
-    Matcher m = NUMBER_FIRST.matcher(second);
+    Matcher m = WITH_UNIT.matcher(second);
     if (!BARE.matcher(first).matches() || !m.matches()) {
       return new Ends(Value.typed(first, unit), to);
     }
     Value own = Value.typed(first, unit);
-    Value shared;
-    try {
-      shared = Value.typed(first + m.group(2), unit);
-    } catch (QuantityException e) {
-      // What stands behind the second number is no unit, but arithmetic.
-      return new Ends(own, to);
-    }
+    Value shared = Value.typed(first + m.group(1), unit);
     boolean falls = shared.number() > to.number() && own.number() <= to.number();
     return new Ends(falls ? own : shared, to);
   }

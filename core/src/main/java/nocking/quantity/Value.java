@@ -56,7 +56,7 @@ public record Value(double number, String typed, Spread spread) {
   }
 
   private static boolean ofSpan(String typed, Unit unit) {
-    return typed.endsWith("%") && !unit.equals(Unit.PERCENT);
+    return typed.endsWith("%") && !typed.contains("±") && !unit.equals(Unit.PERCENT);
   }
 
   private static double share(String typed) {
@@ -88,7 +88,7 @@ public record Value(double number, String typed, Spread spread) {
     Matcher simple = SIMPLE.matcher(typed);
     if (!simple.matches()) return true;
     String letters = simple.group(1).replace("ohm", "Ω").replace("deg", "°");
-    if (ofSpan(typed, unit)) return true;
+    if (ofSpan(typed, unit)) return number != share(typed);
     boolean own = letters.equals(unit.symbol()) || letters.endsWith(unit.symbol());
     return letters.length() > 1 && !own;
   }

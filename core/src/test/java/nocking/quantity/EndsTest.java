@@ -33,6 +33,10 @@ class EndsTest {
         "100..1k | Ω | 100 | 1000",
         "0..50k | Ω | 0 | 50000",
         "0..2*4k7 | Ω | 0 | 9400",
+        "1..2*4k7 | Ω | 1 | 9400",
+        "10..4k7 | Ω | 10 | 4700",
+        "1..2e3 | Ω | 1 | 2000",
+        "1..3.3/2 V | V | 1 | 1.65",
         "0 … 15 psi | kPa | 0 | 103.421359",
       })
   void twoEndsInAnyWriting(String text, String unit, double from, double to) {
@@ -73,6 +77,8 @@ class EndsTest {
     assertThat(v.number()).isCloseTo(1.5, within(1e-12));
     assertThat(v.typed()).isEqualTo("1%");
     assertThat(v.needsMeaning(psi)).isTrue();
+    // A wiper at 5 % of its track is a plain share, which needs no second saying.
+    assertThat(Value.typed("5%", Unit.ONE).needsMeaning(Unit.ONE)).isFalse();
     assertThat(v.forSpan(psi, 100).number()).isCloseTo(1, within(1e-12));
     assertThat(Value.tolerance("0.3", psi, 150).forSpan(psi, 9).number()).isEqualTo(0.3);
     // Where the quantity itself is in percent, a percent is one of its units.

@@ -8,12 +8,14 @@ import java.util.regex.Pattern;
 import nocking.analysis.Analysis;
 import nocking.band.AlarmBand;
 import nocking.band.BandPlan;
+import nocking.channel.Adopted;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.channel.DocumentException;
 import nocking.check.CheckPoint;
 import nocking.check.CheckSheet;
 import nocking.quantity.Value;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import tools.jackson.databind.JsonNode;
@@ -69,6 +71,19 @@ class OddDocumentsTest {
       }
     }
     assertThat(faults).isEmpty();
+  }
+
+  /** A model of tomorrow's version in a stored channel is said, and said truly, once. */
+  @Test
+  void anUnknownAdoptedModelIsWhyThereIsNoCircuit() {
+    Channel c = Hatchery.book(Hatchery.SEED).byTag("IN-T2").orElseThrow();
+    Analysis a = Analysis.of(c.withAdopted(new Adopted("spline", List.of(), 4)));
+    for (int i = 0; i < 5; i++) a.at(9);
+    assertThat(a.path()).isPresent();
+    assertThat(a.subject()).isEmpty();
+    assertThat(a.whyNoCircuit()).contains("'spline' is not known to this version");
+    assertThat(a.findings()).anyMatch(f -> f.headline().contains("'spline' is not known"));
+    assertThat(a.troubles()).hasSize(1);
   }
 
   /** A sheet that is planned and not yet measured, pins and bands that nobody has settled. */

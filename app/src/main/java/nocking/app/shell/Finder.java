@@ -5,7 +5,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import java.util.function.IntConsumer;
 import javafx.scene.Node;
 import javafx.scene.control.ContentDisplay;
@@ -22,7 +21,6 @@ import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.channel.WorkStep;
-import nocking.element.Signal;
 import nocking.quantity.Numbers;
 import nocking.stage.Stage;
 
@@ -165,12 +163,9 @@ final class Finder extends VBox {
 
   /** Stages that can stand behind everything that is there. */
   private void insertions(Channel c, List<Hit> all) {
-    if (!desk.editable() || c.sensor() == null) return;
-    Signal output = c.sensor().signal();
-    for (Stage s : c.stages()) output = s.gives(output);
+    if (!desk.editable()) return;
     int place = c.stages().size();
-    for (Stage kind : Stage.kinds()) {
-      if (!kind.fits(output, Optional.empty())) continue;
+    for (Stage kind : c.stagesThatFit(place).stream().flatMap(List::stream).toList()) {
       String name = kind.title().toLowerCase(Locale.ROOT);
       all.add(
           new Hit(

@@ -33,7 +33,6 @@ import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.channel.WorkStep;
-import nocking.element.Signal;
 import nocking.fit.Curve;
 import nocking.path.ReadOut;
 import nocking.path.SignalPath;
@@ -287,20 +286,14 @@ final class PathStrip extends VBox {
   /** What can stand there, in its groups. */
   private ContextMenu insertMenu(int place) {
     var menu = new ContextMenu();
-    Channel channel = desk.channel().orElseThrow();
-    List<Stage> stages = channel.stages();
-    Signal input = channel.sensor().signal();
-    for (Stage s : stages.subList(0, place)) input = s.gives(input);
-    Signal comesIn = input;
-    Optional<Stage> next = stages.stream().skip(place).findFirst();
-    for (List<Stage> group : Stage.groups()) {
-      List<Stage> here = group.stream().filter(k -> k.fits(comesIn, next)).toList();
-      if (here.isEmpty()) continue;
+    for (List<Stage> group : desk.channel().orElseThrow().stagesThatFit(place)) {
       if (!menu.getItems().isEmpty()) menu.getItems().add(new SeparatorMenuItem());
-      here.forEach(kind -> menu.getItems().add(insertItem(place, kind)));
+      group.forEach(kind -> menu.getItems().add(insertItem(place, kind)));
     }
     if (menu.getItems().isEmpty()) {
-      menu.getItems().add(new MenuItem("No stage can stand here"));
+      var none = new MenuItem("No stage can stand here");
+      none.setDisable(true);
+      menu.getItems().add(none);
     }
     return menu;
   }

@@ -20,6 +20,8 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import nocking.analysis.Analysis;
+import nocking.analysis.Trouble;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.app.stage.Exports;
@@ -77,6 +79,7 @@ public final class Shell {
   private final PathStrip strip;
   private final StageTabs tabs;
   private final FindingsPane findings;
+  private Analysis logged;
   private final ScratchLine scratch;
   private final Finder finder;
   private final HelpCard help = new HelpCard();
@@ -197,9 +200,19 @@ public final class Shell {
       guard("the strip", this::chooseElement);
       guard("the tabs", tabs::refresh);
       guard("the findings", findings::refresh);
+      logTroubles(desk.analysis());
     }
     scratch.evaluate();
     status();
+  }
+
+  /** What could not be worked out is a finding; why is in the log, once. */
+  private void logTroubles(Analysis a) {
+    if (a == logged || a.troubles().isEmpty()) return;
+    logged = a;
+    for (Trouble t : a.troubles()) {
+      LOG.error("{}: {}", a.channel().tag(), t.says(), t.cause());
+    }
   }
 
   private void showView() {

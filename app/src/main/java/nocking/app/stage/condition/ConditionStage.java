@@ -1,5 +1,6 @@
 package nocking.app.stage.condition;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -12,6 +13,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextArea;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
@@ -125,12 +127,6 @@ public final class ConditionStage implements StageView {
     gain.getStyleClass().addAll("result-line");
     gain.setMaxWidth(Double.MAX_VALUE);
     add.setId("condition-insert");
-    for (Stage kind : Stage.kinds()) {
-      var item = new MenuItem(kind.title());
-      item.setId("condition-insert-" + kind.title().toLowerCase(Locale.ROOT).replace(' ', '-'));
-      item.setOnAction(e -> insert(kind));
-      add.getItems().add(item);
-    }
     wanted = new WantedPanel(desk, openDrawer);
     errors = new ErrorPanel(desk, this::open);
     whatIf = new WhatIfPanel(desk);
@@ -184,9 +180,28 @@ public final class ConditionStage implements StageView {
     root = new HBox(12, leftScroll, middleScroll);
   }
 
+  /** What can stand behind the element that is open, in its groups. */
+  private void offerStages(Channel c) {
+    var items = new ArrayList<MenuItem>();
+    for (List<Stage> group : c.stagesThatFit(place(c))) {
+      if (!items.isEmpty()) items.add(new SeparatorMenuItem());
+      for (Stage kind : group) {
+        var item = new MenuItem(kind.title());
+        item.setId("condition-insert-" + kind.title().toLowerCase(Locale.ROOT).replace(' ', '-'));
+        item.setOnAction(e -> insert(kind));
+        items.add(item);
+      }
+    }
+    add.getItems().setAll(items);
+    add.setDisable(!desk.editable() || items.isEmpty());
+  }
+
+  private int place(Channel c) {
+    return Math.clamp(element, 0, c.stages().size());
+  }
+
   private void insert(Stage kind) {
-    Channel c = desk.channel().orElseThrow();
-    int place = Math.clamp(element, 0, c.stages().size());
+    int place = place(desk.channel().orElseThrow());
     String what = "insert " + kind.title().toLowerCase(Locale.ROOT);
     if (desk.edit(what, "", ch -> ch.insertStage(place, kind))) element(place + 1);
   }
@@ -264,7 +279,7 @@ public final class ConditionStage implements StageView {
     if (converter) showConverter(c);
     else showStage(c);
     wanted.refresh(element - 1);
-    add.setDisable(!desk.editable());
+    offerStages(c);
     draw(desk.analysis());
     probe();
   }
