@@ -3,6 +3,7 @@ package nocking.channel;
 import static nocking.Channels.v;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowable;
 import static org.assertj.core.api.Assertions.within;
 
 import com.networknt.schema.InputFormat;
@@ -13,6 +14,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import nocking.Channels;
@@ -21,6 +23,8 @@ import nocking.band.AlarmBand;
 import nocking.band.BandPlan;
 import nocking.band.BandPosition;
 import nocking.band.SwitchPoint;
+import nocking.check.CheckPoint;
+import nocking.check.CheckSheet;
 import nocking.converter.Converter;
 import nocking.quantity.Spread;
 import nocking.quantity.Unit;
@@ -38,6 +42,7 @@ import nocking.wiring.Seen;
 import nocking.wiring.Thresholds;
 import nocking.wiring.WirePlan;
 import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
@@ -154,6 +159,52 @@ class ChannelJsonTest {
       Files.writeString(file, mapper.writeValueAsString(schema) + "\n");
     }
     assertThat(channel).isEqualTo(expected);
+  }
+
+  /** Nothing that the schema lets be null is called missing: a stored channel would go unseen. */
+  @Test
+  void whatMayBeNullIsNotMissing() throws IOException {
+    String text =
+        Files.readString(Path.of("src/main/resources/nocking/channel/channel.schema.json"));
+    Schema schema =
+        SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(text);
+    var mapper = JsonMapper.builder().build();
+    int allowed = 0;
+    for (Sensor s : Sensor.models()) {
+      Channel c =
+          full()
+              .withSensor(s)
+              .withCheck(
+                  new CheckSheet(CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(9), v(1)))));
+      String whole = ChannelJson.write(c);
+      for (String pointer : pointers(mapper.readTree(whole), "")) {
+        JsonNode root = mapper.readTree(whole);
+        int cut = pointer.lastIndexOf('/');
+        if (!(root.at(pointer.substring(0, cut)) instanceof ObjectNode parent)) continue;
+        parent.putNull(pointer.substring(cut + 1));
+        String odd = mapper.writeValueAsString(root);
+        if (!schema.validate(odd, InputFormat.JSON).isEmpty()) continue;
+        allowed++;
+        String compact = mapper.writeValueAsString(root.get("channel"));
+        Throwable refused = catchThrowable(() -> ChannelJson.readCompact(compact, "c"));
+        // Two limits of which one must be there are another matter.
+        if (refused != null)
+          assertThat(refused.getMessage()).as(pointer).doesNotContain("is missing");
+      }
+    }
+    assertThat(allowed).isGreaterThan(500);
+  }
+
+  private static List<String> pointers(JsonNode node, String path) {
+    var list = new ArrayList<String>();
+    for (String name : node.propertyNames()) {
+      list.add(path + "/" + name);
+      list.addAll(pointers(node.get(name), path + "/" + name));
+    }
+    for (int k = 0; node.isArray() && k < node.size(); k++) {
+      list.addAll(pointers(node.get(k), path + "/" + k));
+    }
+    return list;
   }
 
   @Test
