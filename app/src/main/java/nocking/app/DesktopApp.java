@@ -93,5 +93,6 @@ public final class DesktopApp extends Application {
   @Override
   public void stop() {
     if (desk != null) desk.store().close();
+    DemoBook.discard();
   }
 }

@@ -8,6 +8,8 @@ import java.nio.file.Path;
 import java.util.Optional;
 import javafx.application.Application;
 import nocking.book.BookFile;
+import nocking.book.DatabaseDriver;
+import nocking.book.FileTrouble;
 import nocking.cli.NockingCli;
 
 /** Where everything starts: the window, or a command. */
@@ -22,7 +24,7 @@ public final class Main {
     if (System.getProperty("nocking.log") == null) {
       System.setProperty("nocking.log", Folders.state().resolve("nocking.log").toString());
     }
-    NativeFolder.prepare(Folders.state().resolve("native"));
+    DatabaseDriver.unpackInto(Folders.state().resolve("native"));
     var out = new PrintWriter(System.out, true, StandardCharsets.UTF_8);
     var err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
     System.exit(run(out, err, arguments));
@@ -50,7 +52,9 @@ public final class Main {
       try {
         Files.createDirectories(book.toAbsolutePath().getParent());
       } catch (IOException e) {
-        err.println("nocking: %s cannot be made: %s.".formatted(book.getParent(), e.getMessage()));
+        err.println(
+            "nocking: %s cannot be made: %s."
+                .formatted(book.getParent(), FileTrouble.why(book.getParent(), e)));
         return NockingCli.OUTSIDE;
       }
     }

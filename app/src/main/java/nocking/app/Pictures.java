@@ -20,6 +20,7 @@ import nocking.app.shell.Shell;
 import nocking.app.theme.Theme;
 import nocking.book.BookException;
 import nocking.book.BookException.Cause;
+import nocking.book.FileTrouble;
 import nocking.channel.WorkStep;
 
 /** Opens the demo book offscreen, visits every main view, and writes one picture of each. */
@@ -86,7 +87,8 @@ final class Pictures {
     try {
       Files.createDirectories(folder);
     } catch (IOException e) {
-      throw new BookException(Cause.OUTSIDE, folder + " cannot be made: " + e.getMessage(), e);
+      throw new BookException(
+          Cause.OUTSIDE, folder + " cannot be made: " + FileTrouble.why(folder, e), e);
     }
     var started = new CountDownLatch(1);
     Platform.startup(started::countDown);
@@ -129,6 +131,7 @@ final class Pictures {
           desk.store().close();
           return null;
         });
+    DemoBook.discard();
     return written;
   }
 
@@ -167,7 +170,8 @@ final class Pictures {
       }
       return file;
     } catch (IOException e) {
-      throw new BookException(Cause.OUTSIDE, file + " cannot be written: " + e.getMessage(), e);
+      throw new BookException(
+          Cause.OUTSIDE, file + " cannot be written: " + FileTrouble.why(file, e), e);
     }
   }
 

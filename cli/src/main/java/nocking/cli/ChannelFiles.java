@@ -9,6 +9,7 @@ import java.util.Optional;
 import nocking.analysis.Analysis;
 import nocking.book.BookException;
 import nocking.book.BookException.Cause;
+import nocking.book.FileTrouble;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
@@ -64,7 +65,8 @@ final class ChannelFiles {
       throw new DocumentException(file + " is not text: expected JSON in UTF-8", e);
     } catch (IOException e) {
       if (Files.isDirectory(file)) throw new DocumentException(file + " is a folder", e);
-      throw new BookException(Cause.OUTSIDE, file + " cannot be read: " + e.getMessage(), e);
+      throw new BookException(
+          Cause.OUTSIDE, file + " cannot be read: " + FileTrouble.why(file, e), e);
     }
   }
 }

@@ -24,6 +24,7 @@ import javafx.stage.FileChooser;
 import javax.imageio.ImageIO;
 import nocking.app.desk.Background;
 import nocking.book.BookException;
+import nocking.book.FileTrouble;
 import nocking.book.exchange.Output;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
@@ -268,7 +269,9 @@ public final class PlotView extends Pane {
       ImageIO.write(fine.image(), "png", file);
     } catch (IOException e) {
       throw new BookException(
-          BookException.Cause.OUTSIDE, file + " cannot be written: " + e.getMessage(), e);
+          BookException.Cause.OUTSIDE,
+          file + " cannot be written: " + FileTrouble.why(file.toPath(), e),
+          e);
     }
   }
 

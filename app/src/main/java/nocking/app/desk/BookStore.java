@@ -10,12 +10,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
-import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import nocking.book.BookException;
 import nocking.book.BookFile;
+import nocking.book.Happening;
 import nocking.book.LogEntry;
 import nocking.book.Revision;
 import nocking.book.exchange.Output;
@@ -35,6 +36,7 @@ public final class BookStore implements Store {
   private static final Logger LOG = LoggerFactory.getLogger(BookStore.class);
   private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
   private static final int LOG_LINES = 50;
+  private static final long WATCH_SECONDS = 2;
 
   private final BookFile file;
   private final Book opened;
@@ -42,10 +44,16 @@ public final class BookStore implements Store {
   private final Clock clock;
   private final Runnable news;
   private final List<String> setAside;
-  private final ExecutorService writer =
-      Executors.newSingleThreadExecutor(r -> Thread.ofPlatform().name("book-writer").unstarted(r));
+  private final ScheduledExecutorService writer =
+      Executors.newSingleThreadScheduledExecutor(
+          r -> Thread.ofPlatform().name("book-writer").unstarted(r));
+  private Book latest;
   private Book onDisk;
+  private boolean resting = true;
+  private Happening happened = Happening.NOTHING;
   private volatile String state;
+  private String rescueStem = "";
+  private boolean recordsKept;
   private volatile boolean failed;
 
   /**
@@ -59,8 +67,40 @@ public final class BookStore implements Store {
     this.news = news;
     opened = file.read();
     setAside = file.setAside();
+    latest = opened;
     onDisk = opened;
     state = file.writable() ? "open" : "read-only";
+    if (file.writable()) {
+      writer.scheduleWithFixedDelay(this::watch, WATCH_SECONDS, WATCH_SECONDS, TimeUnit.SECONDS);
+    }
+  }
+
+  /**
+   * Notices what others did to the file, and puts the log into the main file once nothing was
+   * written for a while, so that whoever copies that file copies everything.
+   */
+  private void watch() {
+    Happening now = file.happened();
+    if (now != happened) {
+      happened = now;
+      if (now == Happening.NOTHING) {
+        write(latest, "the file is back");
+      } else {
+        failed = true;
+        state = "%s %s while it was open; %s".formatted(file.path(), now.words(), rescue(latest));
+        news.run();
+      }
+    }
+    if (!resting && now == Happening.NOTHING) checkpoint();
+  }
+
+  private void checkpoint() {
+    try {
+      file.checkpoint();
+      resting = true;
+    } catch (BookException e) {
+      LOG.warn("the log of {} was not put into it", file.path(), e);
+    }
   }
 
   @Override
@@ -93,6 +133,7 @@ public final class BookStore implements Store {
   }
 
   private void write(Book after, String what) {
+    latest = after;
     try {
       var changed = new ArrayList<Channel>();
       for (Channel c : after.channels()) {
@@ -110,25 +151,59 @@ public final class BookStore implements Store {
       if (!onDisk.stock().equals(after.stock())) file.saveStock(after.stock(), what);
       if (!onDisk.weighing().equals(after.weighing())) file.saveWeighing(after.weighing(), what);
       onDisk = after;
+      resting = false;
       failed = false;
       state = "saved " + TIME.format(LocalTime.now(clock));
     } catch (BookException e) {
       LOG.error("saving {} failed", file.path(), e);
+      happened = file.happened();
       failed = true;
       state = e.getMessage() + "; " + rescue(after);
     }
     news.run();
   }
 
-  private String rescue(Book after) {
-    Path copy = rescueFolder.resolve(name().replaceFirst("\\.nocking$", "") + "-rescue.json");
+  /** Keeps the work beside the file that cannot take it; says where. */
+  private String rescue(Book work) {
+    Path copy;
     try {
       Files.createDirectories(rescueFolder);
-      Output.write(copy, ChannelJson.write(after), true);
-      return "the work is kept in memory and in " + copy;
+      if (rescueStem.isEmpty()) rescueStem = freeStem();
+      copy = rescueFolder.resolve(rescueStem + ".json");
+      Output.write(copy, ChannelJson.write(work), true);
     } catch (BookException | IOException e) {
       LOG.error("the rescue copy failed", e);
       return "the work is kept in memory only: export it to another disk";
+    }
+    return "the work is kept in memory and in " + copy + rescueRecords();
+  }
+
+  /** A name that no rescue copy of an earlier day has: that one may hold work too. */
+  private String freeStem() {
+    String stem = name().replaceFirst("\\.nocking$", "") + "-rescue";
+    for (int i = 1; ; i++) {
+      String free = i == 1 ? stem : stem + "-" + i;
+      if (!Files.exists(rescueFolder.resolve(free + ".json"))
+          && !Files.exists(rescueFolder.resolve(free + BookFile.ENDING))) {
+        return free;
+      }
+    }
+  }
+
+  /**
+   * What is only in the file, its revisions and its log, can still be read from one that was
+   * deleted or replaced, as long as it is open.
+   */
+  private String rescueRecords() {
+    if (happened == Happening.NOTHING || !happened.readable()) return "";
+    Path records = rescueFolder.resolve(rescueStem + BookFile.ENDING);
+    try {
+      if (!recordsKept) file.copyTo(records);
+      recordsKept = true;
+      return ", the revisions and the log in " + records.getFileName();
+    } catch (BookException e) {
+      LOG.error("the revisions were not rescued", e);
+      return "";
     }
   }
 

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import nocking.book.BookException;
 import nocking.book.LogEntry;
 import nocking.book.Revision;
@@ -65,7 +66,7 @@ public class MemoryStore implements Store {
 
   @Override
   public Revision nameRevision(Channel channel, String name) {
-    return new Revision(channel.id(), 1, name, Instant.EPOCH, channel);
+    return new Revision(channel.id(), 1, name, Instant.EPOCH, Optional.of(channel), "");
   }
 
   @Override

@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
+import nocking.book.FileTrouble;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.UnitCatalogue;
@@ -65,7 +66,7 @@ public record ColumnFile(
     } catch (CharacterCodingException e) {
       throw new ColumnException(path + " is not text in UTF-8: expected a table of columns");
     } catch (IOException e) {
-      throw new ColumnException(path + " cannot be read: " + e.getMessage());
+      throw new ColumnException(path + " cannot be read: " + FileTrouble.why(path, e));
     }
   }
 

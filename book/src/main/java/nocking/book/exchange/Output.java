@@ -6,8 +6,11 @@ import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.util.UUID;
 import nocking.book.BookException;
 import nocking.book.BookException.Cause;
+import nocking.book.FileTrouble;
 
 /** Writing files whole or not at all, and never over an existing one by accident. */
 public final class Output {
@@ -26,23 +29,35 @@ public final class Output {
    * @throws BookException when the file exists or cannot be written
    */
   public static void write(Path target, byte[] bytes, boolean force) {
-    if (Files.exists(target) && !force) {
+    if (Files.isDirectory(target)) {
+      throw new BookException(Cause.OUTSIDE, target + " is a folder; a file name is wanted");
+    }
+    boolean exists = Files.exists(target);
+    // A terminal or a pipe is written to, not replaced.
+    boolean device = exists && !Files.isRegularFile(target);
+    if (exists && !device && !force) {
       throw new BookException(
           Cause.OUTSIDE, target + " exists already; it is replaced only with --force");
     }
-    Path folder = target.toAbsolutePath().getParent();
     Path part = null;
     try {
-      part = Files.createTempFile(folder, ".nocking-", ".part");
-      Files.write(part, bytes);
-      if (force) Files.move(part, target, StandardCopyOption.REPLACE_EXISTING);
-      else Files.move(part, target);
+      if (device) {
+        Files.write(target, bytes);
+        return;
+      }
+      // Where a link leads to is replaced, not the link.
+      Path place = exists ? target.toRealPath() : target.toAbsolutePath();
+      // Made like any other file: one of the temporary kind could be read by its owner alone.
+      part = place.resolveSibling(".nocking-" + UUID.randomUUID() + ".part");
+      Files.write(part, bytes, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+      if (force) Files.move(part, place, StandardCopyOption.REPLACE_EXISTING);
+      else Files.move(part, place);
     } catch (FileAlreadyExistsException e) {
       throw new BookException(Cause.OUTSIDE, target + " exists already", e);
     } catch (IOException e) {
       throw new BookException(
           Cause.OUTSIDE,
-          "%s cannot be written: the folder does not exist or cannot be written".formatted(target),
+          "%s cannot be written: %s".formatted(target, FileTrouble.why(target, e)),
           e);
     } finally {
       discard(part);

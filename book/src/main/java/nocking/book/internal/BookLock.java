@@ -8,12 +8,22 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 
 /**
  * One writer a book. The operating system frees the lock when the process ends, however it ends, so
- * a crash never leaves a book locked.
+ * a crash never leaves a book locked. The file that carries the lock stays: were it deleted, one
+ * who had opened it before and one who makes it anew would both hold a lock, each on a file of its
+ * own.
  */
 public final class BookLock implements AutoCloseable {
+  /**
+   * What this process holds. It is asked first, for closing any channel to a file lets go of all
+   * locks that the process has on it (POSIX fcntl), and with them of the first window's.
+   */
+  private static final Set<Path> HELD = ConcurrentHashMap.newKeySet();
+
   private final Path file;
   private final FileChannel channel;
   private final FileLock lock;
@@ -29,27 +39,49 @@ public final class BookLock implements AutoCloseable {
    * @throws IOException when the folder cannot be written
    */
   public static Optional<BookLock> take(Path book) throws IOException {
-    Path file = book.resolveSibling("." + book.getFileName() + ".lock");
+    Path real = real(book);
+    Path file = real.resolveSibling("." + real.getFileName() + ".lock");
+    if (!HELD.add(file)) return Optional.empty();
+    boolean taken = false;
+    try {
+      Optional<BookLock> lock = lock(file);
+      taken = lock.isPresent();
+      return lock;
+    } finally {
+      if (!taken) HELD.remove(file);
+    }
+  }
+
+  private static Optional<BookLock> lock(Path file) throws IOException {
     FileChannel channel =
         FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+    FileLock lock = null;
     try {
-      FileLock lock = channel.tryLock();
-      if (lock != null) return Optional.of(new BookLock(file, channel, lock));
+      lock = channel.tryLock();
     } catch (OverlappingFileLockException e) {
-      // Another window of this very process has it.
+      // A hard link leads to the lock of another window of this process.
+    } finally {
+      if (lock == null) channel.close();
     }
-    channel.close();
-    return Optional.empty();
+    return lock == null ? Optional.empty() : Optional.of(new BookLock(file, channel, lock));
+  }
+
+  /** One book has one lock, by whatever link it is opened. */
+  private static Path real(Path book) throws IOException {
+    if (Files.exists(book)) return book.toRealPath();
+    Path absolute = book.toAbsolutePath().normalize();
+    return absolute.getParent().toRealPath().resolve(absolute.getFileName());
   }
 
   @Override
   public void close() {
     try {
-      Files.deleteIfExists(file);
       lock.release();
       channel.close();
     } catch (IOException e) {
       // The lock goes with the process at the latest.
+    } finally {
+      HELD.remove(file);
     }
   }
 }

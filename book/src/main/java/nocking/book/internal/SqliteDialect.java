@@ -26,7 +26,12 @@ public final class SqliteDialect {
     config.setJournalMode(JournalMode.WAL);
     config.setSynchronous(SynchronousMode.FULL);
     config.setBusyTimeout(BUSY_MILLISECONDS);
-    return handle(config, "jdbc:sqlite:" + file.toAbsolutePath());
+    return handle(config, url(file));
+  }
+
+  /** As an address, in which a question mark of the name does not begin options of the driver. */
+  static String url(Path file) {
+    return "jdbc:sqlite:" + file.toAbsolutePath().toUri();
   }
 
   /** A connection that can change nothing, also in a folder that cannot be written. */
@@ -35,9 +40,25 @@ public final class SqliteDialect {
     config.setReadOnly(true);
     config.setBusyTimeout(BUSY_MILLISECONDS);
     // A write-ahead log left by a crash holds acknowledged edits: it must be read, not skipped.
-    boolean log = Files.exists(file.resolveSibling(file.getFileName() + "-wal"));
-    String mode = log || Files.isWritable(file.toAbsolutePath().getParent()) ? "" : "?immutable=1";
-    return handle(config, "jdbc:sqlite:" + file.toAbsolutePath().toUri() + mode);
+    boolean plain = Files.exists(log(file)) || Files.isWritable(file.toAbsolutePath().getParent());
+    return handle(config, url(file) + (plain ? "" : "?immutable=1"));
+  }
+
+  /** A connection to what the main file alone says, whatever lies beside it. */
+  public static Handle openWithoutLog(Path file) {
+    var config = new SQLiteConfig();
+    config.setReadOnly(true);
+    return handle(config, url(file) + "?immutable=1");
+  }
+
+  /** The write-ahead log that belongs to a file. */
+  public static Path log(Path file) {
+    return file.resolveSibling(file.getFileName() + "-wal");
+  }
+
+  /** Puts what the write-ahead log holds into the main file, as far as no reader is in the way. */
+  public static void checkpoint(Handle h) {
+    h.createQuery("PRAGMA wal_checkpoint(TRUNCATE)").mapToMap().list();
   }
 
   private static Handle handle(SQLiteConfig config, String url) {

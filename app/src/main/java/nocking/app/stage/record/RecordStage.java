@@ -152,7 +152,9 @@ public final class RecordStage implements StageView {
 
   /** A revision is the present state when nothing but the lock differs. */
   private boolean isPresent(Revision r) {
-    return r.channel().withLocked(false).equals(channel().withLocked(false));
+    return r.channel()
+        .filter(c -> c.withLocked(false).equals(channel().withLocked(false)))
+        .isPresent();
   }
 
   private boolean mayKeep() {
@@ -183,15 +185,17 @@ public final class RecordStage implements StageView {
     int i = revisions.selectedRow();
     if (i < 0 || i >= named.size()) return;
     Revision r = named.get(i);
+    r.channel().ifPresent(state -> goBack(r, state));
+  }
+
+  private void goBack(Revision r, Channel state) {
     boolean done =
         desk.edit(
-            "go back to revision " + r.number(),
-            "",
-            c -> r.channel().withId(c.id()).withLocked(false));
+            "go back to revision " + r.number(), "", c -> state.withId(c.id()).withLocked(false));
     if (done) {
       desk.say(
           "%s is as in revision %d \"%s\". Undo brings the later state back."
-              .formatted(r.channel().tag(), r.number(), r.name()),
+              .formatted(state.tag(), r.number(), r.name()),
           false);
     }
   }
@@ -199,8 +203,10 @@ public final class RecordStage implements StageView {
   private void selected() {
     int i = revisions.selectedRow();
     boolean row = i >= 0 && i < named.size();
-    back.setDisable(!row || !desk.editable() || isPresent(named.get(i)));
-    difference.setText(row ? Differences.between(named.get(i).channel(), channel()) : "");
+    Revision r = row ? named.get(i) : null;
+    back.setDisable(!row || !desk.editable() || r.channel().isEmpty() || isPresent(r));
+    difference.setText(
+        row ? r.channel().map(c -> Differences.between(c, channel())).orElse(r.problem()) : "");
   }
 
   private void toggleLock() {

@@ -1,0 +1,108 @@
+package nocking.book;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import nocking.book.internal.Hash;
+import nocking.book.internal.SqliteDialect;
+import nocking.book.internal.SqliteTrouble;
+import nocking.channel.ChannelJson;
+import nocking.parts.StockPart;
+import org.jdbi.v3.core.Handle;
+import org.jdbi.v3.core.JdbiException;
+
+/**
+ * Everything that is wrong with a book: SQLite's own check, documents that cannot be read or do not
+ * match the log, revisions whose hash is wrong, a log whose chain is broken.
+ */
+final class BookProblems {
+  private final Handle handle;
+  private final BookLog log;
+  private final Shelf shelf;
+
+  BookProblems(Handle handle) {
+    this.handle = handle;
+    log = new BookLog(handle);
+    shelf = new Shelf(handle, "the book");
+  }
+
+  /** One sentence for each; empty when the book is sound. */
+  List<String> list() {
+    try {
+      var problems = new ArrayList<>(SqliteDialect.integrity(handle));
+      var lastHash = new HashMap<String, String>();
+      log.check(problems, lastHash);
+      ofChannels(problems, lastHash);
+      ofRevisions(problems);
+      ofShelf(problems, lastHash);
+      ofPractice(problems);
+      return problems;
+    } catch (JdbiException e) {
+      if (SqliteTrouble.ofMachine(e)) throw e;
+      return List.of("the tables cannot be read: " + SqliteTrouble.words(e));
+    }
+  }
+
+  private void ofChannels(List<String> problems, Map<String, String> lastHash) {
+    handle
+        .createQuery("SELECT id, tag, document FROM channel")
+        .map(
+            (r, c) -> {
+              String tag = r.getString(2);
+              String document = r.getString(3);
+              if (!Hash.of(document).equals(lastHash.get(r.getString(1)))) {
+                problems.add("channel %s was changed outside the log".formatted(tag));
+              }
+              try {
+                ChannelJson.readCompact(document, "channel " + tag);
+              } catch (IllegalArgumentException e) {
+                problems.add(e.getMessage());
+              }
+              return tag;
+            })
+        .list();
+  }
+
+  private void ofRevisions(List<String> problems) {
+    handle
+        .createQuery("SELECT channel_id, number, name, made_at, document, hash FROM revision")
+        .map(
+            (r, c) -> {
+              String hash =
+                  Revision.hash(
+                      r.getString(1), r.getInt(2), r.getString(3), r.getString(4), r.getString(5));
+              if (!hash.equals(r.getString(6))) {
+                problems.add(
+                    "revision %d \"%s\" was changed".formatted(r.getInt(2), r.getString(3)));
+              }
+              return hash;
+            })
+        .list();
+  }
+
+  private void ofShelf(List<String> problems, Map<String, String> lastHash) {
+    List<String> documents = shelf.cardDocuments();
+    if (!documents.isEmpty()
+        && !Hash.of(documents.toArray(String[]::new)).equals(lastHash.get("cards"))) {
+      problems.add("the sensor cards were changed outside the log");
+    }
+    List<StockPart> stock = shelf.stock();
+    if (!stock.isEmpty() && !Hash.of(stock.toString()).equals(lastHash.get("stock"))) {
+      problems.add("the drawer was changed outside the log");
+    }
+    List<String> weights = shelf.weighingDocuments();
+    String known = lastHash.get("weighing");
+    if (weights.size() != (known == null ? 0 : 1)
+        || weights.stream().anyMatch(d -> !Hash.of(d).equals(known))) {
+      problems.add("the meter or the weights of faults were changed outside the log");
+    }
+  }
+
+  private void ofPractice(List<String> problems) {
+    List<String> kept = shelf.practice().stream().map(p -> Hash.of(p.toString())).toList();
+    if (!kept.equals(log.documentHashes("practice"))) {
+      problems.add("results of practice were changed outside the log");
+    }
+  }
+}

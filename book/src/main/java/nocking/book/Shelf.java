@@ -1,0 +1,196 @@
+package nocking.book;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import nocking.book.internal.Hash;
+import nocking.book.internal.SqliteDialect;
+import nocking.channel.ChannelJson;
+import nocking.channel.PracticeResult;
+import nocking.channel.SensorCard;
+import nocking.parts.StockPart;
+import nocking.weighing.Weighing;
+import org.jdbi.v3.core.Handle;
+
+/**
+ * What a book has beside its channels: sensor cards, the drawer, the bench's weights and results of
+ * practice. A book of an earlier version that is open read-only lacks some of the tables.
+ */
+final class Shelf {
+  /** First version of the schema that has cards and stock. */
+  private static final int WITH_CARDS = 2;
+
+  /** First version of the schema that has results of practice and what a bench weighs by. */
+  private static final int WITH_PRACTICE = 3;
+
+  private final Handle handle;
+  private final String fileName;
+  private final Set<String> unreadableCards = new HashSet<>();
+
+  Shelf(Handle handle, String fileName) {
+    this.handle = handle;
+    this.fileName = fileName;
+  }
+
+  private boolean lacks(int version) {
+    return SqliteDialect.version(handle) < version;
+  }
+
+  List<SensorCard> cards(SetAside aside) {
+    unreadableCards.clear();
+    if (lacks(WITH_CARDS)) return List.of();
+    return handle
+        .createQuery("SELECT document, name, id FROM card ORDER BY place")
+        .map(
+            (r, c) -> {
+              Optional<SensorCard> card =
+                  aside.read(
+                      "sensor card " + r.getString(2),
+                      () -> ChannelJson.readCard(r.getString(1), fileName));
+              if (card.isEmpty()) unreadableCards.add(r.getString(3));
+              return card;
+            })
+        .list()
+        .stream()
+        .flatMap(Optional::stream)
+        .toList();
+  }
+
+  /** Documents of all cards as they stand in the file. */
+  List<String> cardDocuments() {
+    if (lacks(WITH_CARDS)) return List.of();
+    return handle
+        .createQuery("SELECT document FROM card ORDER BY place")
+        .mapTo(String.class)
+        .list();
+  }
+
+  /** Replaces all cards that could be read; returns the hash for the log. */
+  String putCards(List<SensorCard> cards) {
+    for (String id : handle.createQuery("SELECT id FROM card").mapTo(String.class).list()) {
+      if (!unreadableCards.contains(id)) handle.execute("DELETE FROM card WHERE id = ?", id);
+    }
+    var documents = new ArrayList<String>();
+    for (SensorCard c : cards) {
+      String document = ChannelJson.compact(c);
+      handle.execute(
+          "INSERT INTO card (id, place, name, document) VALUES (?, ?, ?, ?)",
+          c.id(),
+          documents.size(),
+          c.name(),
+          document);
+      documents.add(document);
+    }
+    return Hash.of(documents.toArray(String[]::new));
+  }
+
+  List<StockPart> stock() {
+    if (lacks(WITH_CARDS)) return List.of();
+    return handle
+        .createQuery(
+            "SELECT name, ohms, tolerance, watts, volts, quantity FROM stock ORDER BY place")
+        .map(
+            (r, c) ->
+                new StockPart(
+                    r.getString(1),
+                    r.getDouble(2),
+                    r.getDouble(3),
+                    r.getDouble(4),
+                    r.getDouble(5),
+                    r.getInt(6)))
+        .list();
+  }
+
+  /** Replaces the whole drawer; returns the hash for the log. */
+  String putStock(List<StockPart> stock) {
+    handle.execute("DELETE FROM stock");
+    int place = 0;
+    for (StockPart p : stock) {
+      handle.execute(
+          """
+          INSERT INTO stock (place, name, ohms, tolerance, watts, volts, quantity)
+          VALUES (?, ?, ?, ?, ?, ?, ?)
+          """,
+          place++,
+          p.name(),
+          p.ohms(),
+          p.tolerance(),
+          p.watts(),
+          p.volts(),
+          p.quantity());
+    }
+    return Hash.of(stock.toString());
+  }
+
+  Weighing weighing(SetAside aside) {
+    if (lacks(WITH_PRACTICE)) return Weighing.USUAL;
+    return handle
+        .createQuery("SELECT document FROM weighing")
+        .map(
+            (r, c) ->
+                aside.read(
+                    "bench's weights", () -> ChannelJson.readWeighing(r.getString(1), fileName)))
+        .findOne()
+        .flatMap(w -> w)
+        .orElse(Weighing.USUAL);
+  }
+
+  /** The bench's weights as they stand in the file; empty while they are the usual ones. */
+  List<String> weighingDocuments() {
+    if (lacks(WITH_PRACTICE)) return List.of();
+    return handle.createQuery("SELECT document FROM weighing").mapTo(String.class).list();
+  }
+
+  /** Replaces the bench's weights; returns the hash for the log. */
+  String putWeighing(Weighing weighing) {
+    String document = ChannelJson.compact(weighing);
+    handle.execute("DELETE FROM weighing");
+    handle.execute("INSERT INTO weighing (place, document) VALUES (1, ?)", document);
+    return Hash.of(document);
+  }
+
+  List<PracticeResult> practice() {
+    if (lacks(WITH_PRACTICE)) return List.of();
+    return handle
+        .createQuery(
+            """
+            SELECT learner, channel, difficulty, hidden, named, correct, measurements, planned, date
+            FROM practice ORDER BY place
+            """)
+        .map(
+            (r, c) ->
+                new PracticeResult(
+                    r.getString(1),
+                    r.getString(2),
+                    r.getString(3),
+                    r.getString(4),
+                    r.getString(5),
+                    r.getInt(6) != 0,
+                    r.getInt(7),
+                    r.getInt(8),
+                    r.getString(9)))
+        .list();
+  }
+
+  /** Adds a result of practice behind the others; returns the hash for the log. */
+  String addPractice(PracticeResult p) {
+    handle.execute(
+        """
+        INSERT INTO practice (place, learner, channel, difficulty, hidden, named, correct,
+          measurements, planned, date)
+        VALUES ((SELECT COALESCE(MAX(place), 0) + 1 FROM practice), ?, ?, ?, ?, ?, ?, ?, ?, ?)
+        """,
+        p.learner(),
+        p.channel(),
+        p.difficulty(),
+        p.hidden(),
+        p.named(),
+        p.right() ? 1 : 0,
+        p.measurements(),
+        p.planned(),
+        p.date());
+    return Hash.of(p.toString());
+  }
+}
