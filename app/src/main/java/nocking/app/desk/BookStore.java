@@ -94,6 +94,11 @@ public final class BookStore implements Store {
     if (!resting && now == Happening.NOTHING) checkpoint();
   }
 
+  /** What is done after a while without edits, at once. */
+  void rest() {
+    onWriter(() -> run(this::watch));
+  }
+
   private void checkpoint() {
     try {
       file.checkpoint();

@@ -9,6 +9,8 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.time.Clock;
 import java.util.List;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import nocking.book.BookFile;
 import nocking.channel.Book;
@@ -97,6 +99,71 @@ class BookStoreTest {
     assertThat(onDisk().channels())
         .as("the next edit brings everything that was missing")
         .hasSize(12);
+  }
+
+  @Test
+  void aBookDeletedAtRestIsNoticedAndRescued() throws Exception {
+    Book book = Hatchery.book(1);
+    var noticed = new CountDownLatch(1);
+    var opened = new BookStore[1];
+    opened[0] =
+        new BookStore(
+            BookFile.open(file(), Clock.systemUTC()),
+            folder.resolve("rescue"),
+            Clock.systemUTC(),
+            () -> {
+              if (opened[0].failed()) noticed.countDown();
+            });
+    try (BookStore store = opened[0]) {
+      store.save(Book.EMPTY, book, "import");
+      store.nameRevision(book.channels().getFirst(), "as left");
+      store.flush();
+      Files.delete(file());
+      assertThat(noticed.await(30, TimeUnit.SECONDS)).as("noticed without an edit").isTrue();
+      Path rescue = folder.resolve("rescue");
+      assertThat(store.state())
+          .contains("was deleted or moved away while it was open")
+          .contains("the work is kept in memory and in " + rescue.resolve("b-rescue.json"))
+          .contains("the revisions and the log in b-rescue.nocking");
+      Book next = book.without("hatchery-gv-p1");
+      store.save(book, next, "removed");
+      store.flush();
+      assertThat(store.failed()).isTrue();
+      assertThat(ChannelJson.readAny(Files.readString(rescue.resolve("b-rescue.json")), "rescue"))
+          .as("later edits are rescued too")
+          .isEqualTo(next);
+      try (BookFile b =
+          BookFile.openToRead(rescue.resolve("b-rescue.nocking"), Clock.systemUTC())) {
+        assertThat(b.problems()).isEmpty();
+        assertThat(b.revisions(book.channels().getFirst().id())).hasSize(1);
+      }
+    }
+    assertThat(file()).as("nothing is written where the book was").doesNotExist();
+  }
+
+  @Test
+  void anEarlierRescueCopyIsNeverWrittenOver() throws IOException, SQLException {
+    Path earlier = Files.createDirectories(folder.resolve("rescue")).resolve("b-rescue.json");
+    Files.writeString(earlier, "work of last week");
+    try (BookStore store = open()) {
+      sql("ALTER TABLE channel RENAME TO hidden");
+      store.save(Book.EMPTY, Hatchery.book(1), "import");
+      store.flush();
+      assertThat(store.state()).contains("b-rescue-2.json");
+    }
+    assertThat(earlier).hasContent("work of last week");
+  }
+
+  @Test
+  void aBookAtRestIsCompleteInItsMainFile() throws Exception {
+    try (BookStore store = open()) {
+      store.save(Book.EMPTY, Hatchery.book(1), "import");
+      store.flush();
+      Path log = folder.resolve("b.nocking-wal");
+      assertThat(log).isNotEmptyFile();
+      store.rest();
+      assertThat(log).isEmptyFile();
+    }
   }
 
   private void sql(String statement) throws SQLException {
