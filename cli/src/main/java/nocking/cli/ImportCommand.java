@@ -43,7 +43,10 @@ final class ImportCommand extends JsonOption {
   @Option(names = "--stock", description = "The file is a drawer of parts; it replaces the book's.")
   boolean stock;
 
-  @Option(names = "--force", description = "Replace channels that have the same tag.")
+  @Option(
+      names = "--force",
+      description =
+          "Replace channels that have the same tag; take points in that are there already.")
   boolean force;
 
   @Override
@@ -135,6 +138,7 @@ final class ImportCommand extends JsonOption {
     if (!Files.exists(book)) throw new DocumentException(book + " does not exist");
     ColumnFile columns = ColumnFile.read(file);
     int n;
+    int known;
     try (BookFile opened = open()) {
       Channel channel = ChannelFiles.find(opened.read(), tag, book);
       if (channel.locked()) {
@@ -149,12 +153,20 @@ final class ImportCommand extends JsonOption {
                 .formatted(file, raw.unit().symbol(), tag, set.raw().unit().symbol()));
       }
       List<ReferencePoint> read = PointsCsv.read(columns, mapping, channel.unit(), raw);
+      known = set.holds(read);
+      if (known == read.size() && !force) {
+        throw new DocumentException(
+            "%s: all %d points are in %s already; --force takes them in once more"
+                .formatted(file, known, tag));
+      }
       opened.save(
           channel.withPoints(new PointSet(raw, set.points()).plus(read)),
           "points imported from " + file.getFileName());
       n = read.size();
     }
-    answer.put("channels", 0).put("points", n).line("%s: %d points taken in", tag, n);
+    answer.put("channels", 0).put("points", n).put("alike", known);
+    answer.line("%s: %d point%s taken in", tag, n, n == 1 ? "" : "s");
+    if (known > 0) answer.line("%d of them like points that were there already", known);
     return 0;
   }
 }

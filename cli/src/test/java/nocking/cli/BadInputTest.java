@@ -41,6 +41,35 @@ class BadInputTest {
     check("q,raw\n1,1e999\n2,2\n", "points.csv, row 2, column raw: '1e999' is too large.");
   }
 
+  @Test
+  void longAndOddCellsAreCutInTheSentence() throws IOException {
+    String cell = "x".repeat(100_000);
+    check(
+        "q,raw\n1,0.1\n2," + cell + "\n",
+        "points.csv, row 3, column raw: read '" + "x".repeat(60) + "…', expected a number.");
+    check(
+        "q,raw\n1,0.1\n2,\u001b[31mred\u0007\n",
+        "points.csv, row 3, column raw: read '\uFFFD[31mred\uFFFD', expected a number.");
+    Console wide = fit("a,".repeat(5000) + "z\n" + "1,".repeat(5000) + "1\n");
+    assertThat(wide.err().length()).isLessThan(700);
+  }
+
+  @Test
+  void pointsThatAreThereAlreadyAreNotTakenInTwice() throws IOException {
+    Path book = Console.demoBook(folder);
+    Path points = folder.resolve("p.csv");
+    Files.writeString(points, "applied,reading 1\nkPa,V\n11,1.11\n22,1.22\n");
+    Object[] command = {"import", points, "--book", book, "--channel", "BL-P1"};
+    assertThat(Console.run(command).code()).isZero();
+    Console again = Console.run(command);
+    assertThat(again.code()).isEqualTo(3);
+    assertThat(again.err()).contains("all 2 points are in BL-P1 already; --force takes them in");
+    Files.writeString(points, "applied,reading 1\nkPa,V\n11,1.11\n33,1.33\n");
+    assertThat(Console.run(command).out())
+        .contains("2 points taken in")
+        .contains("1 of them like points that were there already");
+  }
+
   private void check(String content, String sentence) throws IOException {
     Console c = fit(content);
     assertThat(c.err()).isEqualTo("nocking: " + sentence + "\n");

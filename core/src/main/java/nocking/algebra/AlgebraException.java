@@ -1,10 +1,12 @@
 package nocking.algebra;
 
+import nocking.quantity.Sentence;
+
 /** An expression cannot be evaluated, solved or differentiated; the message is one sentence. */
 public final class AlgebraException extends IllegalArgumentException {
   private static final long serialVersionUID = 1L;
 
   public AlgebraException(String message) {
-    super(message);
+    super(Sentence.readable(message));
   }
 }

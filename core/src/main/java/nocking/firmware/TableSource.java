@@ -3,8 +3,11 @@ package nocking.firmware;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Collectors;
+import java.util.stream.DoubleStream;
+import java.util.stream.Stream;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.Value;
@@ -45,11 +48,14 @@ public record TableSource(
     return out.toString();
   }
 
-  /** Header with {@code NAME_RAW[]} and {@code NAME_OUT[]}; counts are int32_t, volts double. */
+  /**
+   * Header with {@code NAME_raw[]} and {@code NAME_out[]}. Whole counts are {@code int32_t}, or
+   * {@code int64_t} where one of them does not fit; volts are {@code double}.
+   */
   public String header(LinearTable table, TableError error) {
     String guard = name.toUpperCase(Locale.ROOT) + "_TABLE_H";
     String upper = name.toUpperCase(Locale.ROOT);
-    boolean counts = axis == RawUnit.COUNTS;
+    String type = rawType(table);
     List<Cell> cells = table.ordered(descending);
     return """
         /* %s
@@ -81,14 +87,29 @@ public record TableSource(
             guard,
             upper,
             cells.size(),
-            counts ? "int32_t" : "double",
+            type,
             name,
             upper,
             row(cells, Cell::raw, rawDecimals),
             name,
             upper,
             row(cells, Cell::out, outDecimals),
-            faults(upper, counts ? "int32_t" : "double"));
+            faults(upper, type));
+  }
+
+  private String rawType(LinearTable table) {
+    if (axis != RawUnit.COUNTS || rawDecimals > 0) return "double";
+    DoubleStream raws = table.ordered(false).stream().mapToDouble(Cell::raw);
+    DoubleStream bounds =
+        limits == null
+            ? DoubleStream.empty()
+            : Stream.of(limits.low(), limits.high())
+                .filter(Objects::nonNull)
+                .mapToDouble(Value::number);
+    boolean narrow =
+        DoubleStream.concat(raws, bounds)
+            .allMatch(v -> v >= Integer.MIN_VALUE && v <= Integer.MAX_VALUE);
+    return narrow ? "int32_t" : "int64_t";
   }
 
   /** 1 for a raw value that only a broken wire gives, else 0; nothing where no limits are set. */

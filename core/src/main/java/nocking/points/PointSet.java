@@ -2,6 +2,8 @@ package nocking.points;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * The reference points of a channel.
@@ -25,6 +27,13 @@ public record PointSet(RawUnit raw, List<ReferencePoint> points) {
     var next = new ArrayList<>(points);
     next.addAll(more);
     return new PointSet(raw, next);
+  }
+
+  /** How many of these are here already: the same applied value, readings and direction. */
+  public int holds(List<ReferencePoint> others) {
+    Set<ReferencePoint.Said> here =
+        points.stream().map(ReferencePoint::said).collect(Collectors.toSet());
+    return (int) others.stream().filter(o -> here.contains(o.said())).count();
   }
 
   public PointSet without(int index) {

@@ -33,6 +33,13 @@ public record ReferencePoint(Value applied, List<Value> readings, boolean down, 
     return leftOut == null && !readings.isEmpty();
   }
 
+  /** What a point says, however it was typed and whether it counts or not. */
+  record Said(double applied, boolean down, List<Double> readings) {}
+
+  Said said() {
+    return new Said(applied.number(), down, readings.stream().map(Value::number).toList());
+  }
+
   /** Mean of the readings; NaN without any. */
   public double mean() {
     return readings.stream().mapToDouble(Value::number).average().orElse(Double.NaN);

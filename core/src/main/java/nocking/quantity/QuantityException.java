@@ -5,6 +5,6 @@ public final class QuantityException extends IllegalArgumentException {
   private static final long serialVersionUID = 1L;
 
   public QuantityException(String message) {
-    super(message);
+    super(Sentence.readable(message));
   }
 }

@@ -42,6 +42,30 @@ class FaultLimitsInCodeTest {
   }
 
   @Test
+  void codesBeyond32BitsKeepTheirValueInC() throws IOException, InterruptedException {
+    assumeThat(compilerIsThere()).as("a C compiler").isTrue();
+    LinearTable t = LinearTable.equalSteps(x -> x / 1e6, new Span(0, 4294967295.0), 4, 0, 3);
+    var wide = new TableSource("wide", "Wide", "V", RawUnit.COUNTS, false, 0, 3, null);
+    Files.writeString(folder.resolve("t.h"), wide.header(t, t.against(x -> x / 1e6, false)));
+    Path source = folder.resolve("main.c");
+    Files.writeString(
+        source,
+        """
+        #include <stdio.h>
+        #include "t.h"
+        int main(void)
+        {
+            (void)wide_out;
+            for (int i = 0; i < WIDE_CELLS; i++) printf("%lld\\n", (long long)wide_raw[i]);
+            return 0;
+        }
+        """);
+    Path binary = folder.resolve("main");
+    run("cc", "-std=c99", "-Wall", "-Werror", "-o", binary.toString(), source.toString());
+    assertThat(run(binary.toString()).getLast()).isEqualTo("4294967295");
+  }
+
+  @Test
   void everyCodeBeyondTheLimitsIsAFaultAndNoOther() throws IOException, InterruptedException {
     assumeThat(compilerIsThere()).as("a C compiler").isTrue();
     Files.writeString(folder.resolve("t.h"), header(new Thresholds(v(139), v(3932))));

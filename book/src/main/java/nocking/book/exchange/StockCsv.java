@@ -1,5 +1,10 @@
 package nocking.book.exchange;
 
+import de.siegmar.fastcsv.writer.CsvWriter;
+import de.siegmar.fastcsv.writer.LineDelimiter;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
@@ -74,24 +79,21 @@ public final class StockCsv {
 
   /** The drawer as CSV, ready to be read again. */
   public static String write(List<StockPart> parts) {
-    var out = new StringBuilder(String.join(",", HEADER)).append('\n');
-    for (StockPart p : parts) {
-      out.append(
-          "%s,%s,%s,%s,%d,%s\n"
-              .formatted(
-                  Numbers.plain(p.ohms()),
-                  Numbers.plain(p.tolerance()),
-                  Numbers.plain(p.watts()),
-                  Numbers.plain(p.volts()),
-                  p.quantity(),
-                  quoted(SafeText.out(p.name()))));
+    var text = new StringWriter();
+    try (var csv = CsvWriter.builder().lineDelimiter(LineDelimiter.LF).build(text)) {
+      csv.writeRecord(HEADER);
+      for (StockPart p : parts) {
+        csv.writeRecord(
+            Numbers.plain(p.ohms()),
+            Numbers.plain(p.tolerance()),
+            Numbers.plain(p.watts()),
+            Numbers.plain(p.volts()),
+            String.valueOf(p.quantity()),
+            SafeText.out(p.name()));
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException("a text in memory takes every line", e);
     }
-    return out.toString();
-  }
-
-  private static String quoted(String text) {
-    return text.contains(",") || text.contains("\"")
-        ? "\"" + text.replace("\"", "\"\"") + "\""
-        : text;
+    return text.toString();
   }
 }

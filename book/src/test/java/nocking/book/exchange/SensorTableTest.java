@@ -60,7 +60,8 @@ class SensorTableTest {
     var drawer =
         List.of(
             new StockPart("left, top", 4700, 1, 0.25, 250, 3),
-            new StockPart("=danger", 390e3, 5, 0.5, 0, 0));
+            new StockPart("=danger", 390e3, 5, 0.5, 0, 0),
+            new StockPart("two\nlines", 1e3, 5, 0.5, 0, 1));
     String csv = StockCsv.write(drawer);
     assertThat(csv).contains("'=danger").contains("\"left, top\"");
     assertThat(StockCsv.read(ColumnFile.parse(csv, "drawer"))).isEqualTo(drawer);

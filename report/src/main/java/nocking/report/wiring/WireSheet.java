@@ -2,6 +2,7 @@ package nocking.report.wiring;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Pattern;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
@@ -209,9 +210,16 @@ public final class WireSheet {
     return Numbers.plain(Math.rint(v * 10) / 10);
   }
 
-  /** Text from the document is text: no markup in it is ever read. */
+  /** What XML 1.0 does not allow in a page (section 2.2, production 2). */
+  private static final Pattern NO_CHARACTER =
+      Pattern.compile("[^\\x09\\x0A\\x0D\\x20-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]");
+
+  /** Text from the document is text: no markup in it is ever read, and no control character. */
   private static String text(String s) {
-    return s.replace("&", "&amp;")
+    return NO_CHARACTER
+        .matcher(s)
+        .replaceAll("\uFFFD")
+        .replace("&", "&amp;")
         .replace("<", "&lt;")
         .replace(">", "&gt;")
         .replace("\"", "&quot;");

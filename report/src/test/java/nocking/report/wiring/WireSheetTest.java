@@ -71,6 +71,19 @@ class WireSheetTest {
   }
 
   @Test
+  void aNameWithControlCharactersBreaksNoPage() throws Exception {
+    String html = html("bell \u0007 null \u0000 half \uD800 end");
+    DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
+    factory.setFeature("http://apache.org/xml/features/nonvalidating/load-external-dtd", false);
+    factory
+        .newDocumentBuilder()
+        .parse(new ByteArrayInputStream(html.getBytes(StandardCharsets.UTF_8)));
+    try (var document = Loader.loadPDF(PdfPages.of(html))) {
+      assertThat(new PDFTextStripper().getText(document)).contains("bell").contains("end");
+    }
+  }
+
+  @Test
   void pdfIsOnePageWithItsCautions() throws IOException {
     byte[] pdf = PdfPages.of(html("Blower manifold"));
     try (var document = Loader.loadPDF(pdf)) {

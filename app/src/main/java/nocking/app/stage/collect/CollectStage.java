@@ -250,14 +250,24 @@ public final class CollectStage implements StageView {
                 + " first. Nothing was pasted.");
       }
       int before = set().points().size();
+      int known = row >= before ? set().holds(pasted) : 0;
       desk.edit(
           pasted.size() == 1 ? "paste a point" : "paste %d points".formatted(pasted.size()),
           "",
           c -> c.withPoints(merged(c.points(), row, column, pasted)));
-      desk.say(pastedInto(before, row, column, pasted.size()) + ": " + table.says() + ".", false);
+      desk.say(
+          pastedInto(before, row, column, pasted.size()) + ": " + table.says() + "." + alike(known),
+          false);
     } catch (ColumnException e) {
       throw new QuantityException(e.getMessage());
     }
+  }
+
+  private static String alike(int known) {
+    return known == 0
+        ? ""
+        : " %d of them like points that were here already; Ctrl+Z takes them back."
+            .formatted(known);
   }
 
   /** What a pasted block did, where there were so many points before. */

@@ -135,6 +135,13 @@ final class ImportPanel extends VBox {
     take.setDisable(ready.isEmpty());
   }
 
+  private String takenIn(int points, int known) {
+    String alike =
+        known == 0 ? "" : " %d of them like points that were here already.".formatted(known);
+    return "%d point%s from %s taken in.%s"
+        .formatted(points, points == 1 ? "" : "s", file.source(), alike);
+  }
+
   private PointsCsv.Mapping mapping(Channel c) {
     PointsCsv.Mapping guess = PointsCsv.guess(file, c);
     int x = Math.max(0, applied.getSelectionModel().getSelectedIndex());
@@ -153,12 +160,21 @@ final class ImportPanel extends VBox {
   private void take() {
     List<ReferencePoint> points = ready;
     RawUnit unit = raw;
+    int known = desk.channel().orElseThrow().points().holds(points);
+    if (known == points.size()) {
+      String all = known == 1 ? "The one point of %s is" : "All %d points of %s are";
+      String which =
+          known == 1 ? all.formatted(file.source()) : all.formatted(known, file.source());
+      desk.say(which + " here already; nothing was taken in.", true);
+      close.run();
+      return;
+    }
     boolean done =
         desk.edit(
             "import %d points".formatted(points.size()),
             "",
             c -> c.withPoints(new PointSet(unit, c.points().points()).plus(points)));
-    if (done) desk.say("%d points from %s are in.".formatted(points.size(), file.source()), false);
+    if (done) desk.say(takenIn(points.size(), known), false);
     close.run();
   }
 }
