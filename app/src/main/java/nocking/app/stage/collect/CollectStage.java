@@ -395,7 +395,6 @@ public final class CollectStage implements StageView {
   @Override
   public void switched() {
     grid.clearWrong();
-    grid.table().widthProperty().addListener((o, before, width) -> columnsFor(width.doubleValue()));
     grid.table().getSelectionModel().clearSelection();
     closeImport();
   }
