@@ -11,12 +11,16 @@ import java.sql.SQLException;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.concurrent.CountDownLatch;
 import javafx.animation.AnimationTimer;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TableView;
+import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
@@ -103,6 +107,53 @@ class InTheHandTest extends WindowTest {
   }
 
   /** From a probe move to every pad: the values are there before the pulse that would show them. */
+  @Test
+  void probeOfASelectorWalksItsStationsByName() {
+    openDemo("FD-S1", WorkStep.CONDITION);
+    assertThat(text("probe-value")).isEqualTo("raceway 2");
+    hands.click("probe-handle");
+    hands.press(KeyCode.RIGHT);
+    assertThat(text("probe-value")).isEqualTo("raceway 3");
+    assertThat(desk.probe()).isEqualTo(4);
+    hands.press(KeyCode.HOME);
+    assertThat(text("probe-value")).isEqualTo("drain");
+    hands.drag(hands.node("probe-handle"), 37, 0);
+    assertThat(desk.probe()).as("a drag comes to rest on a station").isEqualTo(1);
+    hands.fill("probe-value", "Bypass");
+    assertThat(desk.probe()).isEqualTo(5);
+    hands.fill("probe-value", "2");
+    assertThat(desk.probe()).isEqualTo(2);
+    hands.fill("probe-value", "1.8");
+    assertThat(wrong("probe-value")).as("there is no station between two").isFalse();
+    hands.fill("probe-value", "1.5");
+    assertThat(wrong("probe-value")).isTrue();
+  }
+
+  @Test
+  void everyEmptyFieldSaysWhatHoldsWhileItIsEmpty() {
+    openDemo("BL-P1", WorkStep.DEFINE);
+    var silent = new TreeSet<String>();
+    for (String tag : List.of("BL-P1", "RW-T1", "HD-L1", "FD-S1", "AE-V1")) {
+      hands.run(() -> desk.select(desk.book().byTag(tag).orElseThrow().id()));
+      for (WorkStep step : WorkStep.values()) {
+        hands.run(() -> desk.step(step));
+        hands.run(() -> silentFields(shell.scene().getRoot(), silent));
+      }
+    }
+    assertThat(silent).isEmpty();
+  }
+
+  private static void silentFields(Node n, Set<String> silent) {
+    if (!n.isVisible()) return;
+    if (n instanceof TextField f
+        && f.isEditable()
+        && f.getText().isEmpty()
+        && (f.getPromptText() == null || f.getPromptText().isBlank())) {
+      silent.add(String.valueOf(f.getId()));
+    }
+    if (n instanceof Parent p) p.getChildrenUnmodifiable().forEach(c -> silentFields(c, silent));
+  }
+
   @Test
   void probeMovesEverythingWithinOnePulse() {
     openDemo("IN-T2", WorkStep.CONDITION);

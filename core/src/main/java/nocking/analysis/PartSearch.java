@@ -115,7 +115,7 @@ public final class PartSearch {
   private static Optional<Field> single(Stage s) {
     List<Field> ohms =
         s.fields().stream()
-            .filter(f -> f.parameter().unit().equals("ohm") && !f.parameter().optional())
+            .filter(f -> f.parameter().unit().equals("ohm") && !f.optional())
             .toList();
     return ohms.size() == 1 ? Optional.of(ohms.getFirst()) : Optional.empty();
   }

@@ -1,11 +1,11 @@
 package nocking.analysis;
 
-import java.util.Locale;
 import java.util.Optional;
 import nocking.channel.WorkStep;
 import nocking.finding.Finding;
 import nocking.finding.Severity;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Sentence;
 
 /**
  * A part of an analysis that could not be worked out.
@@ -26,7 +26,7 @@ public record Trouble(String part, RuntimeException cause) {
     return new Finding(
         "not-worked-out",
         Severity.WARNING,
-        sentence.substring(0, 1).toUpperCase(Locale.ROOT) + sentence.substring(1),
+        Sentence.capital(sentence),
         "Everything else of this channel stands. Look for a number that is far from the others.",
         WorkStep.DEFINE,
         -1,

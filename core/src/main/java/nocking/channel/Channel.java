@@ -52,6 +52,8 @@ public record Channel(
     BandPlan bands,
     List<Seen> seen) {
 
+  private static final double HALF_STEP = 0.5;
+
   public Channel {
     stages = List.copyOf(stages);
     notes = notes == null ? List.of() : List.copyOf(notes);
@@ -100,6 +102,26 @@ public record Channel(
 
   public Unit unit() {
     return definition.quantityUnit();
+  }
+
+  /** Names of a selector's stations, at 1, 2, 3 …; empty for a quantity that moves evenly. */
+  public List<String> stations() {
+    return sensor == null ? List.of() : sensor.stations();
+  }
+
+  /**
+   * The station that a quantity stands for: the nearest, where it lies nearer than half a step and
+   * than the tolerance; empty for no station and for a quantity that moves evenly.
+   */
+  public Optional<String> station(double quantity) {
+    List<String> names = stations();
+    double nearest = Math.rint(quantity);
+    double within = definition.tolerance() == null ? HALF_STEP : definition.tolerance().number();
+    boolean there =
+        nearest >= 1
+            && nearest <= names.size()
+            && Math.abs(quantity - nearest) <= Math.min(HALF_STEP, within);
+    return there ? Optional.of(names.get((int) nearest - 1)) : Optional.empty();
   }
 
   /** Checks all parameters; used on documents that come from outside. */

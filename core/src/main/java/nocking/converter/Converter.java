@@ -28,23 +28,28 @@ public record Converter(
     @Parameter(symbol = "N", label = "Bits", unit = "", least = 4, most = 24, whole = true)
         Value bits,
     @Parameter(symbol = "Vadc", label = "Reference", unit = "V", above = 0) Value reference,
-    @Parameter(symbol = "Rin", label = "Input resistance", unit = "ohm", above = 0, optional = true)
+    @Parameter(
+            symbol = "Rin",
+            label = "Input resistance",
+            unit = "ohm",
+            above = 0,
+            whenEmpty = "draws nothing")
         Value inputResistance,
-    @Parameter(symbol = "eg", label = "Gain error, ±", unit = "%", least = 0, optional = true)
+    @Parameter(symbol = "eg", label = "Gain error, ±", unit = "%", least = 0, whenEmpty = "none")
         Value gainError,
     @Parameter(
             symbol = "eo",
             label = "Offset error, ±",
             unit = "counts",
             least = 0,
-            optional = true)
+            whenEmpty = "none")
         Value offsetError,
     @Parameter(
             symbol = "inl",
             label = "Non-linearity, ±",
             unit = "counts",
             least = 0,
-            optional = true)
+            whenEmpty = "none")
         Value nonLinearity,
     @Parameter(
             symbol = "M",
@@ -52,7 +57,7 @@ public record Converter(
             least = 1,
             most = 256,
             whole = true,
-            optional = true)
+            whenEmpty = "1")
         Value oversampling)
     implements Element {
 

@@ -42,10 +42,15 @@ public record Field(String name, Parameter parameter) {
    * @throws QuantityException one sentence, when it is no number of this unit or outside the range
    */
   public Value read(String text, Unit quantity) {
-    if (text.isBlank() && parameter.optional()) return null;
+    if (text.isBlank() && optional()) return null;
     Value value = Value.typed(text, unit(quantity));
     require(value, quantity);
     return value;
+  }
+
+  /** True when the field may stay empty. */
+  public boolean optional() {
+    return !parameter.whenEmpty().isEmpty();
   }
 
   /**
@@ -53,7 +58,7 @@ public record Field(String name, Parameter parameter) {
    */
   public void require(Value value, Unit quantity) {
     if (value == null) {
-      if (parameter.optional()) return;
+      if (optional()) return;
       throw new QuantityException("%s (%s) is missing".formatted(label(), symbol()));
     }
     double v = value.number();

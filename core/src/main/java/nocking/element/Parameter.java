@@ -36,6 +36,9 @@ public @interface Parameter {
   /** True for a whole number, such as the bits of a converter. */
   boolean whole() default false;
 
-  /** True when the field may stay empty ({@code null}). */
-  boolean optional() default false;
+  /**
+   * What holds while the field is empty ({@code null}), in a word or two; no words where it must
+   * not be empty.
+   */
+  String whenEmpty() default "";
 }

@@ -1,8 +1,8 @@
 package nocking.fault;
 
-import java.util.Locale;
 import nocking.channel.SensorCard;
 import nocking.quantity.Numbers;
+import nocking.quantity.Sentence;
 import nocking.quantity.Unit;
 import nocking.sensor.Sensor;
 import nocking.weighing.FaultKind;
@@ -104,6 +104,6 @@ public record Fault(
   /** First letter in upper case, for a line of its own. */
   public String line() {
     String text = says();
-    return text.substring(0, 1).toUpperCase(Locale.ROOT) + text.substring(1);
+    return Sentence.capital(text);
   }
 }

@@ -1,6 +1,5 @@
 package nocking.finding;
 
-import java.util.Locale;
 import java.util.stream.Stream;
 import nocking.band.Alarms;
 import nocking.band.BandPlan;
@@ -9,6 +8,7 @@ import nocking.band.BandProblem;
 import nocking.band.Positions;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
+import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 
@@ -59,12 +59,7 @@ final class BandsContradict implements Rule {
 
   private static Finding finding(String rule, String headline, Severity severity, BandProblem p) {
     String text = p.text();
-    return Finding.of(
-            rule,
-            severity,
-            WorkStep.WIRE,
-            headline,
-            text.substring(0, 1).toUpperCase(Locale.ROOT) + text.substring(1) + ".")
+    return Finding.of(rule, severity, WorkStep.WIRE, headline, Sentence.capital(text) + ".")
         .at(p.index());
   }
 }

@@ -8,6 +8,7 @@ import nocking.channel.WorkStep;
 import nocking.element.Element;
 import nocking.element.Signal;
 import nocking.quantity.Numbers;
+import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.stage.PullUp;
@@ -27,7 +28,7 @@ final class PathProblem implements Rule {
                       Severity.STOP,
                       WorkStep.DEFINE,
                       "The path cannot be worked out",
-                      Character.toUpperCase(problem.charAt(0)) + problem.substring(1) + ".");
+                      Sentence.capital(problem) + ".");
               return fix(e.channel()).map(f::with).orElse(f);
             });
   }

@@ -4,6 +4,7 @@ import java.util.Comparator;
 import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.quantity.Numbers;
+import nocking.quantity.Sentence;
 import nocking.tolerance.BudgetPoint;
 import nocking.tolerance.Errors;
 import nocking.tolerance.Share;
@@ -28,7 +29,7 @@ final class ToleranceMatters implements Rule {
     String headline =
         "%s matters most: %s %% of the %s error"
             .formatted(
-                capital(first.name()),
+                Sentence.capital(first.name()),
                 Numbers.fixed(100 * first.share(), 0),
                 helps ? "uncalibrated" : "calibrated");
     String detail =
@@ -60,9 +61,5 @@ final class ToleranceMatters implements Rule {
     return e.budget().stream()
         .max(Comparator.comparingDouble(p -> p.after().worstCase()))
         .orElseThrow();
-  }
-
-  private static String capital(String name) {
-    return Character.toUpperCase(name.charAt(0)) + name.substring(1);
   }
 }

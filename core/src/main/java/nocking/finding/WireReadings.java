@@ -2,12 +2,12 @@ package nocking.finding;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.fault.PairExpectation;
 import nocking.fault.PinExpectation;
 import nocking.quantity.Numbers;
+import nocking.quantity.Sentence;
 import nocking.quantity.Value;
 import nocking.wiring.PairReading;
 import nocking.wiring.Pin;
@@ -57,7 +57,7 @@ final class WireReadings implements Rule {
             "pins-before-power",
             shorted ? Severity.STOP : Severity.WARNING,
             WorkStep.WIRE,
-            "%s reads %s before power".formatted(capital(pins), seen),
+            "%s reads %s before power".formatted(Sentence.capital(pins), seen),
             "It must read %s, %s. Do not switch on before it does."
                 .formatted(pair.says(), pair.windowSays()))
         .at(pair.first());
@@ -103,7 +103,7 @@ final class WireReadings implements Rule {
     String headline =
         "%s is %s %s at the receiver"
             .formatted(
-                capital(p.name()),
+                Sentence.capital(p.name()),
                 Numbers.engineering(Math.abs(off), "V", 2),
                 off < 0 ? "low" : "high");
     String detail =
@@ -122,9 +122,5 @@ final class WireReadings implements Rule {
             headline,
             detail)
         .at(p.pin());
-  }
-
-  private static String capital(String s) {
-    return s.substring(0, 1).toUpperCase(Locale.ROOT) + s.substring(1);
   }
 }

@@ -1,5 +1,6 @@
 package nocking.quantity;
 
+import java.util.Locale;
 import java.util.regex.Pattern;
 
 /**
@@ -9,12 +10,35 @@ import java.util.regex.Pattern;
 public final class Sentence {
   private static final int LONGEST = 600;
   private static final int QUOTED = 60;
+  private static final int LONGEST_UNIT = 4;
   private static final Pattern LONG_QUOTE = Pattern.compile("'([^']{%d})[^']+'".formatted(QUOTED));
 
   /** What moves the cursor, rings or cannot be seen, but for the end of a line. */
   private static final Pattern CONTROL = Pattern.compile("[\\p{Cc}\\p{Cf}\\p{Cs}&&[^\\n\\r\\t]]+");
 
+  private static final Pattern PLAIN_WORD = Pattern.compile("[a-z][a-z'’-]*");
+
   private Sentence() {}
+
+  /**
+   * The words as they stand at the beginning of a sentence. A unit or a symbol keeps its letters:
+   * mV/V in capitals would be megavolts, and β another letter.
+   */
+  public static String capital(String words) {
+    String first = words.split("[\\s,.:;]", 2)[0];
+    if (!PLAIN_WORD.matcher(first).matches() || isUnit(first)) return words;
+    return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
+  }
+
+  /** The word "in" is never meant for inches here. */
+  private static boolean isUnit(String word) {
+    try {
+      UnitCatalogue.parse(word);
+      return word.length() <= LONGEST_UNIT && !word.equals("in");
+    } catch (QuantityException e) {
+      return false;
+    }
+  }
 
   /** The sentence with long quotations cut and without control characters. */
   public static String readable(String sentence) {

@@ -36,7 +36,7 @@ public record NtcBeta(
             label = "Dissipation constant",
             unit = "mW/K",
             above = 0,
-            optional = true)
+            whenEmpty = "not known")
         Value dissipation)
     implements Sensor {
 

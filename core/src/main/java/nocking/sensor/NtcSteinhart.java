@@ -46,7 +46,7 @@ public record NtcSteinhart(
             label = "Dissipation constant",
             unit = "mW/K",
             above = 0,
-            optional = true)
+            whenEmpty = "not known")
         Value dissipation)
     implements Sensor {
 

@@ -37,7 +37,7 @@ public record PlatinumRtd(
             label = "Dissipation constant",
             unit = "mW/K",
             above = 0,
-            optional = true)
+            whenEmpty = "not known")
         Value dissipation)
     implements Sensor {
 

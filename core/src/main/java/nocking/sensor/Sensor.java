@@ -82,6 +82,14 @@ public sealed interface Sensor extends Element
   /** Rated range in the channel's unit. */
   Span rated(Unit quantity);
 
+  /**
+   * Names of the stations of a selector, whose quantity counts them from 1; empty for a quantity
+   * that moves evenly.
+   */
+  default List<String> stations() {
+    return List.of();
+  }
+
   /** Inputs for which the model has a value at all; empty where it has one everywhere. */
   default Optional<Span> known(Unit quantity) {
     return Optional.empty();

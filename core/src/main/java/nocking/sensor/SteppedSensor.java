@@ -95,6 +95,11 @@ public record SteppedSensor(
   }
 
   @Override
+  public List<String> stations() {
+    return positions.stream().map(Position::name).toList();
+  }
+
+  @Override
   public Span rated(Unit quantity) {
     return new Span(1, positions.size());
   }

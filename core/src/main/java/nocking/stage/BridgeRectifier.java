@@ -30,7 +30,7 @@ public record BridgeRectifier(
     @Parameter(symbol = "C", label = "Smoothing capacitor", unit = "F", above = 0)
         Value capacitance,
     @Parameter(symbol = "fac", label = "Mains frequency", unit = "Hz", above = 0) Value frequency,
-    @Parameter(symbol = "Rbl", label = "Bleeder", unit = "ohm", above = 0, optional = true)
+    @Parameter(symbol = "Rbl", label = "Bleeder", unit = "ohm", above = 0, whenEmpty = "none")
         Value bleeder)
     implements Stage {
 

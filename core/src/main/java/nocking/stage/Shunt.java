@@ -23,11 +23,21 @@ import nocking.quantity.Value;
 @JsonTypeName("shunt")
 public record Shunt(
     @Parameter(symbol = "Rb", label = "Burden", unit = "ohm", above = 0) Value burden,
-    @Parameter(symbol = "Vloop", label = "Loop supply", unit = "V", above = 0, optional = true)
+    @Parameter(
+            symbol = "Vloop",
+            label = "Loop supply",
+            unit = "V",
+            above = 0,
+            whenEmpty = "not known")
         Value loopSupply,
-    @Parameter(symbol = "Vtx", label = "Transmitter needs", unit = "V", least = 0, optional = true)
+    @Parameter(
+            symbol = "Vtx",
+            label = "Transmitter needs",
+            unit = "V",
+            least = 0,
+            whenEmpty = "0 V")
         Value transmitter,
-    @Parameter(symbol = "Rwire", label = "Leads, both", unit = "ohm", least = 0, optional = true)
+    @Parameter(symbol = "Rwire", label = "Leads, both", unit = "ohm", least = 0, whenEmpty = "none")
         Value wire)
     implements Stage {
 

@@ -54,7 +54,7 @@ final class ElementSchema {
     var required = new ArrayList<String>(fixed.keySet());
     for (RecordComponent c : type.getRecordComponents()) {
       Parameter p = c.getAnnotation(Parameter.class);
-      boolean optional = p != null && p.optional();
+      boolean optional = p != null && !p.whenEmpty().isEmpty();
       Object of = of(c.getGenericType());
       properties.put(
           c.getName(), optional ? Map.of("oneOf", List.of(of, Map.of("type", "null"))) : of);

@@ -178,20 +178,28 @@ public final class Desk {
   /** Input at the probe, in the channel's unit. */
   public double probe() {
     return channel()
-        .map(c -> probes.getOrDefault(c.id(), c.definition().working().at(PROBE_START)))
+        .map(c -> probes.getOrDefault(c.id(), inside(c, c.definition().working().at(PROBE_START))))
         .orElse(0.0);
   }
 
-  /** Moves the probe; it stays inside the working or the sensor's rated range. */
+  /**
+   * Moves the probe; it stays inside the working or the sensor's rated range, and on a station of a
+   * selector.
+   */
   public void probe(double x) {
     Channel c = channel().orElse(null);
     if (c == null || !Double.isFinite(x)) return;
-    Span working = c.definition().working();
-    Span allowed = c.sensor() == null ? working : reach(c, working);
-    double inside = allowed.clamp(x);
+    double inside = inside(c, x);
     if (inside == probe() && probes.containsKey(c.id())) return;
     probes.put(c.id(), inside);
     tell(Change.PROBE);
+  }
+
+  private static double inside(Channel c, double x) {
+    int stations = c.stations().size();
+    if (stations > 0) return Math.clamp(Math.rint(x), 1, stations);
+    Span working = c.definition().working();
+    return (c.sensor() == null ? working : reach(c, working)).clamp(x);
   }
 
   /** Working and rated range together, but not where the sensor has no value at all. */

@@ -38,6 +38,7 @@ import nocking.path.ReadOut;
 import nocking.path.SignalPath;
 import nocking.path.TestPoint;
 import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Span;
 import nocking.stage.Stage;
@@ -93,13 +94,7 @@ final class PathStrip extends VBox {
     trace.setMinHeight(TRACE_HEIGHT);
     trace.setPrefHeight(TRACE_HEIGHT);
     trace.widthProperty().addListener(o -> place());
-    probeValue =
-        new EntryField(
-            "probe-value",
-            "Probe",
-            false,
-            text -> desk.probe(QuantityParser.value(text, channel().unit())),
-            desk::seal);
+    probeValue = new EntryField("probe-value", "Probe", false, this::takeProbe, desk::seal);
     probeValue.bare().help("Type the input that the probe stands at, with any unit.");
     probeValue.getStyleClass().add("probe-value");
     probeValue.setMinWidth(132);
@@ -138,6 +133,23 @@ final class PathStrip extends VBox {
     }
   }
 
+  /** A value in any unit, or the name of a station. */
+  private void takeProbe(String text) {
+    List<String> stations = channel().stations();
+    for (int i = 0; i < stations.size(); i++) {
+      if (stations.get(i).equalsIgnoreCase(text.strip())) {
+        desk.probe(i + 1);
+        return;
+      }
+    }
+    double x = QuantityParser.value(text, channel().unit());
+    if (!stations.isEmpty() && channel().station(x).isEmpty()) {
+      throw new QuantityException(
+          "expected %s, or 1 to %d".formatted(String.join(", ", stations), stations.size()));
+    }
+    desk.probe(x);
+  }
+
   private Channel channel() {
     return desk.channel().orElseThrow();
   }
@@ -169,7 +181,7 @@ final class PathStrip extends VBox {
     }
     fillCards(c, a);
     spans(a);
-    rail.show(d.working());
+    rail.show(d.working(), c.stations());
     probe();
   }
 
@@ -395,10 +407,11 @@ final class PathStrip extends VBox {
     double x = desk.probe();
     String unit = c.definition().unit();
     rail.place(x);
-    probeValue.show(a.reading(x).replace('−', '-'), unit);
+    probeValue.show(
+        c.stations().isEmpty() ? a.reading(x).replace('−', '-') : c.station(x).orElse(""), unit);
     pads.getFirst()
         .show(
-            (a.reading(x) + " " + unit).strip(),
+            c.station(x).orElse((a.reading(x) + " " + unit).strip()),
             x,
             c.definition().working(),
             c.definition().working(),
@@ -424,7 +437,7 @@ final class PathStrip extends VBox {
             s.readOut().code() == 0 || s.readOut().code() == codes - 1);
     pads.getLast()
         .show(
-            (a.reading(s.reading()) + " " + unit).strip(),
+            c.station(s.reading()).orElse((a.reading(s.reading()) + " " + unit).strip()),
             s.reading(),
             c.definition().working(),
             c.definition().working(),

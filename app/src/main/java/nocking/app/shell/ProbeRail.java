@@ -1,5 +1,6 @@
 package nocking.app.shell;
 
+import java.util.List;
 import javafx.geometry.VPos;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -15,11 +16,13 @@ import nocking.quantity.Span;
 final class ProbeRail extends Pane {
   private static final double SIDE = 12;
   private static final double Y = 13;
+  private static final double GAP = 10;
   private static final int INTERVALS = 10;
 
   private final Desk desk;
   private final Polygon handle = new Polygon(-7, -14, 7, -14, 7, -4, 0, 3, -7, -4);
   private Span span = new Span(0, 1);
+  private List<String> stations = List.of();
   private double at;
 
   ProbeRail(Desk desk) {
@@ -49,7 +52,7 @@ final class ProbeRail extends Pane {
   }
 
   private void key(KeyEvent e) {
-    double step = span.width() / (e.isShiftDown() ? 10 : 100);
+    double step = stations.isEmpty() ? span.width() / (e.isShiftDown() ? 10 : 100) : 1;
     switch (e.getCode()) {
       case RIGHT, UP -> desk.probe(desk.probe() + step);
       case LEFT, DOWN -> desk.probe(desk.probe() - step);
@@ -66,9 +69,14 @@ final class ProbeRail extends Pane {
     return Math.max(1, getWidth() - 2 * SIDE);
   }
 
-  void show(Span working) {
-    if (!span.equals(working) || getChildren().isEmpty()) {
-      span = working;
+  /**
+   * @param names of a selector's stations, at 1, 2, 3 …; empty for a quantity that moves evenly
+   */
+  void show(Span working, List<String> names) {
+    Span wanted = names.isEmpty() ? working : new Span(1, names.size());
+    if (!span.equals(wanted) || !stations.equals(names) || getChildren().isEmpty()) {
+      span = wanted;
+      stations = names;
       rebuild();
     }
   }
@@ -85,24 +93,52 @@ final class ProbeRail extends Pane {
     var rail = new Line(SIDE, Y, SIDE + width, Y);
     rail.getStyleClass().add("rail");
     getChildren().add(rail);
-    int decimals = Math.max(0, Numbers.decimalsFor(span.width() / 5) - 1);
-    for (int i = 0; i <= INTERVALS; i++) {
-      double x = SIDE + width * i / INTERVALS;
-      var tick = new Line(x, Y - 5, x, Y + 5);
-      tick.getStyleClass().add("tick");
-      getChildren().add(tick);
-      if (i % 2 == 0) getChildren().add(label(x, span.at((double) i / INTERVALS), decimals));
-    }
+    if (stations.isEmpty()) evenTicks(width);
+    else stationTicks(width);
     getChildren().add(handle);
     place(at);
   }
 
-  private Text label(double x, double value, int decimals) {
-    var text = new Text(Numbers.fixed(value, decimals).replace('-', '−'));
+  private void evenTicks(double width) {
+    int decimals = Math.max(0, Numbers.decimalsFor(span.width() / 5) - 1);
+    for (int i = 0; i <= INTERVALS; i++) {
+      double x = SIDE + width * i / INTERVALS;
+      getChildren().add(tick(x));
+      if (i % 2 != 0) continue;
+      String value = Numbers.fixed(span.at((double) i / INTERVALS), decimals);
+      getChildren().add(label(x, value.replace('-', '−')));
+    }
+  }
+
+  /** A tick at each station, and as many names as have room beside one another. */
+  private void stationTicks(double width) {
+    double end = Double.NEGATIVE_INFINITY;
+    for (int i = 0; i < stations.size(); i++) {
+      double x = SIDE + width * i / (stations.size() - 1);
+      getChildren().add(tick(x));
+      Text name = label(x, stations.get(i));
+      if (name.getX() < end + GAP) continue;
+      getChildren().add(name);
+      end = name.getX() + name.getLayoutBounds().getWidth();
+    }
+  }
+
+  private static Line tick(double x) {
+    var tick = new Line(x, Y - 5, x, Y + 5);
+    tick.getStyleClass().add("tick");
+    return tick;
+  }
+
+  /** Under its tick, but not beyond the ends of the rail. */
+  private Text label(double x, String words) {
+    var text = new Text(words);
     text.getStyleClass().add("tick-label");
     text.setTextOrigin(VPos.TOP);
     text.applyCss();
-    text.setX(x - text.getLayoutBounds().getWidth() / 2);
+    double half = text.getLayoutBounds().getWidth() / 2;
+    text.setX(
+        Math.clamp(x, Math.min(half, getWidth() / 2), Math.max(getWidth() - half, getWidth() / 2))
+            - half);
     text.setY(Y + 7);
     return text;
   }

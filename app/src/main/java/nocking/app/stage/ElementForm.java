@@ -100,7 +100,7 @@ public final class ElementForm extends VBox {
                 desk.edit(name, key + "." + field.name(), writer.write(changed));
               },
               desk::seal);
-      entry.help(help(field));
+      entry.help(help(field)).prompt(field.parameter().whenEmpty());
       entries.add(entry);
       getChildren().add(entry);
     }
@@ -150,7 +150,7 @@ public final class ElementForm extends VBox {
         + field.symbol()
         + ". Takes units, prefixes and arithmetic: 4k7, 2*4k7, 530 mV, 25 psi. A tolerance may"
         + " follow: 4k7 ±1% 50ppm."
-        + (field.parameter().optional() ? " May stay empty." : "");
+        + (field.optional() ? " May stay empty." : "");
   }
 
   /** A Greek symbol as its letter. */

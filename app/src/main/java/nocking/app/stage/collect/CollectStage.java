@@ -33,6 +33,7 @@ import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Sentence;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 
@@ -351,7 +352,7 @@ public final class CollectStage implements StageView {
     try {
       return new Attempt(ColumnFile.read(file), "");
     } catch (ColumnException e) {
-      return new Attempt(null, capital(e.getMessage()) + ". The channel is as it was.");
+      return new Attempt(null, Sentence.capital(e.getMessage()) + ". The channel is as it was.");
     }
   }
 
@@ -362,10 +363,6 @@ public final class CollectStage implements StageView {
     }
     importPanel.show(read.file);
     right.getChildren().setAll(importPanel);
-  }
-
-  private static String capital(String s) {
-    return Character.toUpperCase(s.charAt(0)) + s.substring(1);
   }
 
   private void closeImport() {

@@ -27,6 +27,7 @@ import nocking.parts.Solution;
 import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -208,7 +209,7 @@ final class WantedPanel extends VBox {
     offers = outcome.found.map(Found::offers).orElse(List.of());
     grid.show(offers.size());
     if (outcome.found.isEmpty()) {
-      note.setText(Character.toUpperCase(outcome.problem.charAt(0)) + outcome.problem.substring(1));
+      note.setText(Sentence.capital(outcome.problem));
       return;
     }
     Found f = outcome.found.get();

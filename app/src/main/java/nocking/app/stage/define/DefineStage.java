@@ -39,6 +39,7 @@ import nocking.path.SignalPath;
 import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -97,7 +98,7 @@ public final class DefineStage implements StageView {
     this.desk = desk;
     tag = entry("define-tag", "Tag", false, this::takeTag).whenDone();
     name = entry("define-name", "Name", false, t -> define("name", d -> d.withName(t.strip())));
-    unit = entry("define-unit", "Unit", false, this::takeUnit).whenDone();
+    unit = entry("define-unit", "Unit", false, this::takeUnit).whenDone().prompt("none");
     range =
         entry("define-range", "Working range", true, this::takeRange)
             .help("Two values with … or .. or 'to' between them, for example 4 … 14.");
@@ -115,6 +116,7 @@ public final class DefineStage implements StageView {
                                     ? null
                                     : Value.tolerance(
                                         t, d.quantityUnit().difference(), d.working().width()))))
+            .prompt("no limit stated")
             .help(
                 "The largest error that is still good; a percentage is one of the working range.");
     rest =
@@ -123,7 +125,6 @@ public final class DefineStage implements StageView {
                 "At rest",
                 true,
                 t -> define("rest", d -> d.withRest(optional(t, d.quantityUnit()))))
-            .prompt("low end")
             .help(
                 "The quantity when nothing is done to the sensor; when empty the low end, for an absolute pressure the ambient one.");
     kind.setId("define-kind");
@@ -200,7 +201,7 @@ public final class DefineStage implements StageView {
     leftScroll.setMaxWidth(296);
     var offers = new FlowPane(8, 8);
     for (Sensor model : Sensor.models()) {
-      var offer = new Button(capital(model.inHand()));
+      var offer = new Button(Sentence.capital(model.inHand()));
       offer.setId("offer-" + model.model());
       offer.setOnAction(e -> chooseModel(model));
       offers.getChildren().add(offer);
@@ -408,7 +409,7 @@ public final class DefineStage implements StageView {
     tolerance.show(d.tolerance(), d.quantityUnit().difference());
     rest.show(d.rest(), d.quantityUnit());
     boolean ambient = d.rest() == null && c.rest() != d.low().number();
-    rest.prompt(ambient ? desk.analysis().amount(c.rest()) + ", ambient" : "low end");
+    rest.prompt(desk.analysis().amount(c.rest()) + (ambient ? ", ambient" : ", low end"));
     for (EntryField e : List.of(tag, name, unit, range, tolerance, rest)) {
       e.field().setEditable(edit);
     }
@@ -531,10 +532,6 @@ public final class DefineStage implements StageView {
             a.reading(w.low() + sign * atmosphere),
             a.amount(w.high() + sign * atmosphere),
             c.definition().gauge() ? "absolute" : "gauge");
-  }
-
-  private static String capital(String words) {
-    return Character.toUpperCase(words.charAt(0)) + words.substring(1);
   }
 
   private static double overlap(Span a, Span b) {

@@ -19,6 +19,7 @@ import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.quantity.Numbers;
+import nocking.quantity.Sentence;
 import nocking.quantity.Unit;
 
 /**
@@ -139,8 +140,7 @@ final class SwapPanel extends VBox {
     } else {
       swap = SensorSwap.of(channel.get(), card.sensorIn(channel.get().unit()));
       String says = swap.says(channel.get().definition().unit());
-      sentence.setText(
-          says.isEmpty() ? "" : Character.toUpperCase(says.charAt(0)) + says.substring(1) + ".");
+      sentence.setText(says.isEmpty() ? "" : Sentence.capital(says) + ".");
     }
     grid.show(swap.rows().size());
     describe();
@@ -157,8 +157,7 @@ final class SwapPanel extends VBox {
         selected >= 0 && selected < swap.rows().size()
             ? swap.rows().get(selected)
             : swap.rows().getLast();
-    nodes.setText(
-        Character.toUpperCase(r.where().charAt(0)) + r.where().substring(1) + ": " + r.nodes());
+    nodes.setText(Sentence.capital(r.where()) + ": " + r.nodes());
   }
 
   private void fit() {

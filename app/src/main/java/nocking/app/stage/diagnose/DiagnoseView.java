@@ -2,7 +2,6 @@ package nocking.app.stage.diagnose;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import javafx.geometry.Pos;
@@ -39,6 +38,7 @@ import nocking.fault.Subject;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
+import nocking.quantity.Sentence;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.report.plot.Plot;
@@ -484,7 +484,7 @@ public final class DiagnoseView implements StageView {
 
   private static HBox cueLine(NextMeasurement n, NextMeasurement.Prediction p, Analysis a) {
     String fault = p.fault().name();
-    var name = new Label(fault.substring(0, 1).toUpperCase(Locale.ROOT) + fault.substring(1));
+    var name = new Label(Sentence.capital(fault));
     name.getStyleClass().add("cue-text");
     name.setMaxWidth(Double.MAX_VALUE);
     name.setMinWidth(0);

@@ -48,6 +48,7 @@ import nocking.fault.Subject;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
+import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.weighing.Meter;
 import nocking.weighing.Weighing;
@@ -479,7 +480,7 @@ public final class PracticeView implements StageView {
       title = round == null ? "One fault, and a meter" : "Named";
       text =
           "%s. The meter is a hand-held one; fewer measurements score higher."
-              .formatted(capital(chosen.title()));
+              .formatted(Sentence.capital(chosen.title()));
     }
     var headline = new Label(title);
     headline.getStyleClass().add("cue-title");
@@ -490,10 +491,6 @@ public final class PracticeView implements StageView {
     words.setWrapText(true);
     words.setMinHeight(Region.USE_PREF_SIZE);
     return List.of(headline, words);
-  }
-
-  private static String capital(String s) {
-    return s.substring(0, 1).toUpperCase(Locale.ROOT) + s.substring(1);
   }
 
   @Override
