@@ -6,8 +6,11 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.input.KeyCode;
+import nocking.app.control.DropDown;
+import nocking.channel.SensorCard;
 import nocking.channel.WorkStep;
 import nocking.element.Signal;
+import nocking.quantity.Unit;
 import nocking.stage.Follower;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
@@ -28,6 +31,23 @@ class FindTest extends WindowTest {
     hands.press(KeyCode.CONTROL, KeyCode.K).type("turnip");
     settled();
     assertThat(text("finder-nothing")).isEqualTo("Nothing here is called 'turnip'.");
+  }
+
+  @Test
+  void aSensorCardOpensWhereItIsComparedWithTheSensorInUse() {
+    openDemo("BL-P1", WorkStep.CHECK);
+    SensorCard card =
+        desk.book().cards().stream()
+            .filter(c -> Unit.of(c.unit()).dimension().equals(channel().unit().dimension()))
+            .findFirst()
+            .orElseThrow();
+    var before = channel();
+    hands.press(KeyCode.CONTROL, KeyCode.K).type(card.name()).press(KeyCode.ENTER);
+    settled();
+    assertThat(desk.step()).isEqualTo(WorkStep.DEFINE);
+    DropDown<?> shown = hands.node("swap-card");
+    assertThat(shown.getValue()).isEqualTo(card);
+    assertThat(channel()).as("looking changes nothing").isEqualTo(before);
   }
 
   @Test

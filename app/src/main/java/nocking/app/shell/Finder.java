@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.Consumer;
 import java.util.function.IntConsumer;
 import javafx.scene.Node;
 import javafx.scene.control.ContentDisplay;
@@ -20,8 +21,8 @@ import nocking.analysis.Analysis;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
-import nocking.channel.WorkStep;
 import nocking.quantity.Numbers;
+import nocking.quantity.Unit;
 import nocking.stage.Stage;
 
 /**
@@ -36,15 +37,17 @@ final class Finder extends VBox {
   private final Desk desk;
   private final Commands commands;
   private final IntConsumer openElement;
+  private final Consumer<SensorCard> openCard;
   private final TextField query = new TextField();
   private final ListView<Hit> list = new ListView<>();
   private final Label nothing = new Label();
   private Node returnTo;
 
-  Finder(Desk desk, Commands commands, IntConsumer openElement) {
+  Finder(Desk desk, Commands commands, IntConsumer openElement, Consumer<SensorCard> openCard) {
     this.desk = desk;
     this.commands = commands;
     this.openElement = openElement;
+    this.openCard = openCard;
     getStyleClass().add("finder");
     setId("finder");
     setMaxSize(460, USE_PREF_SIZE);
@@ -149,15 +152,15 @@ final class Finder extends VBox {
     all.add(new Hit("Converter", "element", () -> openElement.accept(converter)));
   }
 
-  /** Cards of the channel's quantity; one that is chosen opens where sensors are swapped. */
+  /** Cards that the channel can take; one that is chosen opens where sensors are swapped. */
   private void cards(Channel c, List<Hit> all) {
     for (SensorCard card : desk.book().cards()) {
-      if (card.kind() != c.definition().kind()) continue;
+      if (!Unit.of(card.unit()).dimension().equals(c.unit().dimension())) continue;
       all.add(
           new Hit(
               card.name() + "  " + card.sensor().summary(),
               "sensor card",
-              () -> desk.step(WorkStep.DEFINE)));
+              () -> openCard.accept(card)));
     }
   }
 

@@ -105,7 +105,7 @@ public final class Shell {
     tabs = new StageTabs(desk);
     findings = new FindingsPane(desk);
     scratch = new ScratchLine(desk);
-    finder = new Finder(desk, commands, this::openElement);
+    finder = new Finder(desk, commands, this::openElement, this::openCard);
     message.setId("message");
     message.setWrapText(true);
     messageBar.getStyleClass().add("message-bar");
@@ -260,6 +260,11 @@ public final class Shell {
     WorkStep step = PathStrip.stepOf(index, n);
     desk.step(step);
     if (step == WorkStep.CONDITION) stage(step).element(index);
+  }
+
+  private void openCard(SensorCard card) {
+    desk.step(WorkStep.DEFINE);
+    if (stage(WorkStep.DEFINE) instanceof DefineStage define) define.openCard(card);
   }
 
   private void elementOpened(int index) {

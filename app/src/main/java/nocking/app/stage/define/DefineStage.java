@@ -255,6 +255,11 @@ public final class DefineStage implements StageView {
     if (view == View.SWAP) swapPanel.refresh();
   }
 
+  /** Opens a card of the book: compared with the channel's sensor, or taken where there is none. */
+  public void openCard(SensorCard card) {
+    cards.use(card);
+  }
+
   /** A card that was chosen in the list of ranges is compared before it is fitted. */
   private void propose(SensorCard card) {
     showView(View.SWAP);

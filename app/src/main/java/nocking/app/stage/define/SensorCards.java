@@ -45,7 +45,7 @@ final class SensorCards {
   }
 
   /** Where a sensor is there already, the new one is compared first. */
-  private void use(SensorCard c) {
+  void use(SensorCard c) {
     boolean fresh = desk.channel().orElseThrow().sensor() == null;
     if (fresh) desk.edit("take card " + c.name(), "", c::putInto);
     else propose.accept(c);
