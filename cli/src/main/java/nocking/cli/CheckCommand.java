@@ -37,7 +37,7 @@ final class CheckCommand extends JsonOption {
 
   @Option(
       names = "--measured",
-      paramLabel = "FILE.csv",
+      paramLabel = "FILE",
       description =
           "Applied and measured values, the first two columns; used instead of the sheet.")
   Path measured;

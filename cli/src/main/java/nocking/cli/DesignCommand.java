@@ -79,7 +79,7 @@ final class DesignCommand extends JsonOption {
 
   @Option(
       names = "--stock",
-      paramLabel = "FILE.csv",
+      paramLabel = "FILE",
       description = "The drawer, in the place of a series.")
   Path stock;
 

@@ -42,11 +42,7 @@ final class DiagnoseCommand extends JsonOption {
   @Parameters(index = "0", paramLabel = "CHANNEL.json")
   Path file;
 
-  @Option(
-      names = "--seen",
-      required = true,
-      paramLabel = "FILE.csv",
-      description = "What was seen.")
+  @Option(names = "--seen", required = true, paramLabel = "FILE", description = "What was seen.")
   Path seen;
 
   @Option(
@@ -58,7 +54,7 @@ final class DiagnoseCommand extends JsonOption {
       })
   Path cards;
 
-  @Option(names = "--percent", paramLabel = "P", description = "Meter, ±% of reading (0.5).")
+  @Option(names = "--percent", paramLabel = "P", description = "Meter, ±%% of reading (0.5).")
   Double percent;
 
   @Option(names = "--digits", paramLabel = "D", description = "Meter, ± last digits (2).")

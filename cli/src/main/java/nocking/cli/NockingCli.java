@@ -1,6 +1,9 @@
 package nocking.cli;
 
 import java.io.PrintWriter;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+import java.util.List;
 import java.util.Set;
 import nocking.algebra.AlgebraException;
 import nocking.book.BookException;
@@ -8,11 +11,13 @@ import nocking.book.exchange.ColumnException;
 import nocking.channel.DocumentException;
 import nocking.fit.FitException;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Sentence;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.TypeConversionException;
 
 /**
  * The command line. Exit codes: 0 done, 1 the answer is a fail, 2 not understood, 3 bad input, 4
@@ -76,9 +81,25 @@ public final class NockingCli implements Runnable {
       // "-40" is a number here before it is an unknown option.
       sub.setUnmatchedOptionsArePositionalParams(sub.getCommand() instanceof ConvertCommand);
     }
+    line.registerConverter(Path.class, NockingCli::file);
     line.setParameterExceptionHandler(NockingCli::notUnderstood);
     line.setExecutionExceptionHandler(NockingCli::failed);
     return line;
+  }
+
+  private static Path file(String name) {
+    try {
+      if (name.isBlank()) throw new TypeConversionException("the name of a file is empty");
+      return Path.of(name);
+    } catch (InvalidPathException e) {
+      throw new TypeConversionException(
+          Sentence.readable("'%s' cannot be the name of a file".formatted(name)));
+    }
+  }
+
+  /** Names of all commands, in the order of the help. */
+  static List<String> commands() {
+    return List.copyOf(commandLine().getSubcommands().keySet());
   }
 
   /** Runs a command and returns the exit code. */
@@ -147,7 +168,7 @@ public final class NockingCli implements Runnable {
   }
 
   private static String sentence(String message) {
-    String m = message.strip().replaceAll("\\s*\\R\\s*", " ");
+    String m = Sentence.readable(message).strip().replaceAll("\\s*\\R\\s*", " ");
     return m.endsWith(".") ? m : m + ".";
   }
 }

@@ -3,7 +3,10 @@ package nocking.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
@@ -79,6 +82,21 @@ class UnitsToTheEndTest {
   void helpIsThereByName() {
     assertThat(Console.run("help").out()).startsWith("Usage: nocking");
     assertThat(Console.run("help", "fit").out()).startsWith("Usage: nocking fit");
-    assertThat(Console.run("design", "--help").out()).doesNotContain("%%");
+    PrintStream terminal = System.err;
+    var warnings = new ByteArrayOutputStream();
+    System.setErr(new PrintStream(warnings, true, StandardCharsets.UTF_8));
+    try {
+      for (String command : NockingCli.commands()) {
+        Console help = Console.run("help", command);
+        assertThat(help.out())
+            .as(command)
+            .contains("Usage: nocking " + command)
+            .doesNotContain("%%");
+        assertThat(help.err()).isEmpty();
+      }
+    } finally {
+      System.setErr(terminal);
+    }
+    assertThat(warnings.toString(StandardCharsets.UTF_8)).isEmpty();
   }
 }
