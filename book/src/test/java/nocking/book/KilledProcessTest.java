@@ -8,19 +8,23 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import nocking.channel.Channel;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /**
- * A process is killed in the middle of its edits, a hundred times; nothing acknowledged is lost.
+ * A process is killed again and again in the middle of edits, imports and revisions, while others
+ * try the same book; nothing acknowledged is lost. {@code -Dnocking.kills=200} kills more often
+ * than every build does.
  */
 class KilledProcessTest {
   private static final int BOOKS = 2;
-  private static final int KILLS_EACH = 50;
+  private static final int KILLS_EACH = Integer.getInteger("nocking.kills", 60) / BOOKS;
 
   @TempDir Path folder;
 
@@ -46,12 +50,22 @@ class KilledProcessTest {
     int kills = 0;
     int found = 0;
     for (int round = 0; round < KILLS_EACH; round++) {
-      int acknowledged = killAfter(file, found, 1 + random.nextInt(30));
+      int first = found + 1;
+      int acknowledged = killAfter(file, found, 1 + random.nextInt(30), round % 10 == 0);
       try (BookFile book = BookFile.open(file, Clock.systemUTC())) {
         assertThat(book.writable()).as("the lock of a killed process is free").isTrue();
         found = Integer.parseInt(book.read().channels().getFirst().definition().name());
         assertThat(found).as("book %d, round %d", seed, round).isGreaterThanOrEqualTo(acknowledged);
         assertThat(book.problems()).isEmpty();
+        Set<String> kept =
+            book.revisions("c").stream()
+                .filter(r -> r.problem().isEmpty())
+                .map(Revision::name)
+                .collect(Collectors.toSet());
+        IntStream.rangeClosed(first, acknowledged)
+            .filter(i -> i % EditingProcess.NAMED == 0)
+            .forEach(
+                i -> assertThat(kept.contains(String.valueOf(i))).as("revision %d", i).isTrue());
       }
       kills++;
     }
@@ -59,7 +73,7 @@ class KilledProcessTest {
   }
 
   /** Starts the process, lets it acknowledge so many edits, kills it; the last number it said. */
-  private static int killAfter(Path file, int from, int edits)
+  private static int killAfter(Path file, int from, int edits, boolean others)
       throws IOException, InterruptedException {
     Process process =
         new ProcessBuilder(
@@ -79,6 +93,13 @@ class KilledProcessTest {
     int last = -1;
     try (BufferedReader lines = process.inputReader()) {
       for (int i = 0; i < edits; i++) last = Integer.parseInt(lines.readLine());
+      if (others) {
+        List<Process> two =
+            List.of(OpeningProcess.start(file, "x"), OpeningProcess.start(file, "y"));
+        for (Process p : two) {
+          assertThat(OpeningProcess.said(p)).isEqualTo("another window has it open");
+        }
+      }
       process.toHandle().destroyForcibly();
       // What it said before the signal arrived was acknowledged too.
       for (String line = lines.readLine(); line != null; line = lines.readLine()) {
