@@ -59,7 +59,7 @@ final class FitCommand extends JsonOption {
   @Option(names = "--weights", paramLabel = "W", description = "equal", defaultValue = "equal")
   String weights;
 
-  @Option(names = "--tolerance", paramLabel = "T", description = "Largest error that is good.")
+  @Option(names = "--tolerance", paramLabel = "T", description = "Maximum permissible error.")
   String tolerance;
 
   @Override

@@ -38,7 +38,7 @@ public record RangeChoice(
     SMALLEST("fits"),
     LARGER("larger"),
     COARSE("too coarse"),
-    CLIPS("clips");
+    SATURATES("saturates");
 
     private final String title;
 
@@ -49,8 +49,8 @@ public record RangeChoice(
 
   /** The verdict with the place where the candidate clips. */
   public String says(String unit) {
-    return verdict == Verdict.CLIPS
-        ? "clips at " + (Numbers.trimmed(span.high(), 5) + " " + unit).strip()
+    return verdict == Verdict.SATURATES
+        ? "saturates at " + (Numbers.trimmed(span.high(), 5) + " " + unit).strip()
         : verdict.title;
   }
 
@@ -96,7 +96,7 @@ public record RangeChoice(
     double error = percent / 100 * span.width();
     if (!span.contains(working.low()) || !span.contains(working.high())) {
       return new RangeChoice(
-          name, span, Double.NaN, Double.NaN, Double.NaN, error, Verdict.CLIPS, card);
+          name, span, Double.NaN, Double.NaN, Double.NaN, error, Verdict.SATURATES, card);
     }
     double count = count(with, working, span, card.isPresent());
     double tolerance = channel.definition().toleranceOrNaN();

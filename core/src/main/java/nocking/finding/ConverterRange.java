@@ -30,7 +30,7 @@ final class ConverterRange implements Rule {
               Severity.STOP,
               WorkStep.CONDITION,
               "Converter input reaches " + Numbers.engineering(bad, "V", 3),
-              "Its range is 0 … %s: the code stands at the end and the input may be damaged."
+              "Its range is 0 … %s: the code saturates and the input may be damaged."
                   .formatted(Numbers.engineering(reference, "V", 3))));
     }
     double used = seen.width() / reference;
@@ -41,7 +41,7 @@ final class ConverterRange implements Rule {
             Severity.ADVICE,
             WorkStep.CONDITION,
             "Only %s %% of the converter is used".formatted(Numbers.fixed(100 * used, 0)),
-            "The signal spans %s of %s; one count is worth %s."
+            "The signal spans %s of %s; the resolution is %s, one count."
                 .formatted(
                     Numbers.engineering(seen.width(), "V", 3),
                     Numbers.engineering(reference, "V", 3),

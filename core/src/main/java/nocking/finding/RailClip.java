@@ -54,11 +54,11 @@ final class RailClip implements Rule {
     ReadOut.Node node = path.at(end).nodes().get(stage + 1);
     String headline =
         works.isEmpty()
-            ? "Output stands at its rail over the whole range"
+            ? "Output saturates over the whole range"
             : low && high
                 ? "Output works only between %s and %s"
                     .formatted(e.amount(works.get().low()), e.amount(works.get().high()))
-                : "Output clips %s %s"
+                : "Output saturates %s %s"
                     .formatted(
                         high ? "above" : "below",
                         e.amount(high ? works.get().high() : works.get().low()));

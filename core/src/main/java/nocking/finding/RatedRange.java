@@ -22,8 +22,8 @@ final class RatedRange implements Rule {
               "outside-rated",
               Severity.WARNING,
               WorkStep.DEFINE,
-              "The job leaves the sensor range",
-              "It is rated for %s … %s; the working range is %s … %s. Outside, nothing is promised."
+              "The working range exceeds the sensor's rating",
+              "It is rated for %s … %s; the working range is %s … %s. Outside, the sensor is not specified."
                   .formatted(
                       e.amount(rated.low()),
                       e.amount(rated.high()),
@@ -39,7 +39,7 @@ final class RatedRange implements Rule {
             Severity.ADVICE,
             WorkStep.DEFINE,
             "Sensor range is %s× the job".formatted(Numbers.fixed(times, 1)),
-            "One count is worth %s. A sensor with a smaller range would resolve more."
+            "The resolution is %s, one count. A sensor with a smaller range would resolve more."
                 .formatted(e.error(e.path().get().countsWorth(working.middle())))));
   }
 }

@@ -35,7 +35,7 @@ final class ToleranceBelowCount implements Rule {
             Severity.WARNING,
             WorkStep.CONDITION,
             "The tolerance is less than one count",
-            "At %s one count is worth %s and %s is asked for: it takes %d bit%s more, or a signal that uses more of the %s."
+            "At %s the resolution is %s, one count, and %s is asked for: it takes %d bit%s more, or a signal that uses more of the %s."
                 .formatted(
                     e.amount(at),
                     e.error(worst),

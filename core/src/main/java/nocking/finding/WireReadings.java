@@ -74,7 +74,7 @@ final class WireReadings implements Rule {
             ? "The %s wire has no continuity".formatted(p.function().title())
             : "The %s wire has %s"
                 .formatted(p.function().title(), Numbers.engineering(ohms, "Ω", 2)),
-        "From end to end it may have at most %s. Wiggle the plug while you measure; crimp it anew."
+        "From end to end it may have at most %s. Wiggle the connector while you measure; re-crimp it."
             .formatted(Numbers.engineering(p.mostContinuity(), "Ω", 2)));
   }
 

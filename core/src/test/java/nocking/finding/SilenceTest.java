@@ -226,8 +226,7 @@ class SilenceTest {
     Channel c = bands(BandPlan.EMPTY.withAlarms(List.of(low, thin, high)).withHysteresis(v(0.005)));
     assertThat(found(c, "band-below-count").headline())
         .isEqualTo("thin is narrower than two counts");
-    assertThat(found(c, "hysteresis-below-noise").detail())
-        .contains("One count is worth 0.029 kPa");
+    assertThat(found(c, "hysteresis-below-noise").detail()).contains("The resolution is 0.029 kPa");
     var wide = new AlarmBand("ok", v(30), v(50));
     var over = new AlarmBand("over", v(50), null);
     Channel sound =

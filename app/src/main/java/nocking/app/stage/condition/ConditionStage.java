@@ -95,7 +95,8 @@ public final class ConditionStage implements StageView {
   private final Schematic schematic = new Schematic();
   private final WantedPanel wanted;
   private final SpansPicture spans = new SpansPicture();
-  private final PlotView counts = new PlotView("counts-plot", "What one count is worth");
+  private final PlotView counts =
+      new PlotView("counts-plot", "Resolution: what one count is worth");
   private final ErrorPanel errors;
   private final WhatIfPanel whatIf;
   private final Segments<View> views;

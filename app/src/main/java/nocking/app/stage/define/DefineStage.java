@@ -117,8 +117,7 @@ public final class DefineStage implements StageView {
                                     : Value.tolerance(
                                         t, d.quantityUnit().difference(), d.working().width()))))
             .prompt("no limit stated")
-            .help(
-                "The largest error that is still good; a percentage is one of the working range.");
+            .help("The maximum permissible error; a percentage is one of the working range.");
     rest =
         entry(
                 "define-rest",

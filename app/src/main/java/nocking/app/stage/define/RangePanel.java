@@ -68,7 +68,7 @@ final class RangePanel extends VBox {
                 Column.shown("spare", 44, true, i -> share(at(i).headRoom())),
                 Column.shown("1 count", 56, true, i -> amount(at(i).count())),
                 Column.shown("error", 54, true, i -> "±" + amount(at(i).error()))),
-            i -> at(i).verdict() == Verdict.CLIPS);
+            i -> at(i).verdict() == Verdict.SATURATES);
     VBox.setVgrow(grid, Priority.ALWAYS);
     grid.setMinHeight(110);
     take.setId("range-take");
@@ -100,7 +100,7 @@ final class RangePanel extends VBox {
   private String style(int i) {
     return switch (at(i).verdict()) {
       case SMALLEST -> "text-pass";
-      case CLIPS -> "text-fail";
+      case SATURATES -> "text-fail";
       default -> "";
     };
   }

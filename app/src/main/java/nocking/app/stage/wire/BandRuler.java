@@ -10,12 +10,14 @@ import nocking.band.BandPosition;
 import nocking.band.Positions;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.quantity.Ticks;
 
 /** The windows of a selector on one voltage ruler, with every settle as a tick. */
 final class BandRuler extends Pane {
   private static final double LEFT = 14;
   private static final double TOP = 34;
   private static final double BAR = 26;
+  private static final int TICKS = 8;
 
   private Positions positions;
   private BandPlan plan;
@@ -75,8 +77,7 @@ final class BandRuler extends Pane {
       for (double v : p.settles())
         add(new Line(place(v), TOP + 5, place(v), TOP + BAR - 5), "settle");
     }
-    double step = range.width() > 6 ? 2 : range.width() > 2.5 ? 1 : 0.5;
-    for (double v = range.low(); v <= range.high() + 1e-9; v += step) {
+    for (double v : Ticks.of(range, TICKS)) {
       add(new Line(place(v), TOP + BAR, place(v), TOP + BAR + 5), "tick");
       String words = Numbers.trimmed(v, 3) + " V";
       var t = new Text(place(v) - words.length() * 3.2, TOP + BAR + 18, words);

@@ -96,7 +96,7 @@ final class BandsPanel extends VBox {
     hysteresis =
         field(
             "band-hysteresis",
-            "By how much an alarm is undershot before it goes.",
+            "Hysteresis: how far the quantity must come back before an alarm clears.",
             this::takeHysteresis);
     add.setId("band-add");
     add.getStyleClass().add("tiny");

@@ -14,6 +14,7 @@ import nocking.fault.FaultMatrix;
 import nocking.fault.FaultRow;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.quantity.Ticks;
 import nocking.wiring.Thresholds;
 
 /** One voltage ruler with the normal band and the span of every fault on it. */
@@ -23,6 +24,7 @@ final class FaultPicture extends Pane {
   private static final double ROW = 20;
   private static final double TOP = 22;
   private static final double BAR = 10;
+  private static final int TICKS = 8;
 
   private final IntConsumer chosen;
   private List<FaultRow> rows = List.of();
@@ -115,8 +117,7 @@ final class FaultPicture extends Pane {
     Span band = matrix.band().volts();
     double from = place(band.low());
     add(new Rectangle(from, TOP - 2, place(band.high()) - from, height - TOP - 12), "band");
-    double step = ruler.high() > 6 ? 2 : ruler.high() > 2.5 ? 1 : 0.5;
-    for (double v = Math.ceil(ruler.low() / step) * step; v <= ruler.high(); v += step) {
+    for (double v : Ticks.of(ruler, TICKS)) {
       double x = place(v);
       add(new Line(x, TOP - 4, x, height - 14), "tick");
       centred(x, TOP - 8, Numbers.trimmed(v, 3).replace('-', '−') + " V");
