@@ -2,6 +2,7 @@ package nocking.book;
 
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -35,6 +36,9 @@ final class LeftoverLog {
     try {
       if (!Files.isRegularFile(log) || Files.size(log) <= HEADER) return;
       if (own(book, log)) return;
+    } catch (NoSuchFileException e) {
+      // Its writer has put it into the book this very moment.
+      return;
     } catch (IOException e) {
       throw new BookException(
           Cause.OUTSIDE,

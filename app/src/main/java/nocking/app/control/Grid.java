@@ -109,7 +109,11 @@ public final class Grid extends VBox {
   private final List<Column> columns;
   private final Map<Place, Wrong> wrong = new HashMap<>();
   private final IntPredicate quiet;
-  private BlockTaker paste = (row, column, block) -> {};
+  private BlockTaker paste =
+      (row, column, block) -> {
+        throw new QuantityException(
+            "This table takes one cell at a time, no block of them. Nothing was pasted.");
+      };
   private IntFunction<Boolean> delete = row -> false;
   private boolean editable = true;
 
@@ -286,6 +290,57 @@ public final class Grid extends VBox {
 
   private boolean typed(int column) {
     return columns.get(column).taker != null && table.getColumns().get(column).isVisible();
+  }
+
+  /**
+   * Puts a block where a spreadsheet would: its first cell at a place, the others to the right and
+   * below, each taken as if it were typed. Empty cells and columns that cannot be typed in are
+   * passed over; so are rows for which the table has none.
+   *
+   * @return what was done, in one sentence
+   * @throws QuantityException naming row and column of the first cell that was not understood;
+   *     those before it are taken already
+   */
+  public String putBlock(int row, int column, String block) {
+    List<String> lines = block.strip().lines().toList();
+    int taken = 0;
+    int passed = 0;
+    int rows = 0;
+    for (int i = 0; i < lines.size() && row + i < table.getItems().size(); i++) {
+      rows++;
+      int at = column;
+      for (String cell : lines.get(i).split("\t", -1)) {
+        while (at < columns.size() && !table.getColumns().get(at).isVisible()) at++;
+        if (at < columns.size() && columns.get(at).taker != null && !cell.isBlank()) {
+          put(row + i, at, cell.strip());
+          taken++;
+        } else if (!cell.isBlank()) {
+          passed++;
+        }
+        at++;
+      }
+    }
+    int left = lines.size() - rows;
+    return "Pasted %d cell%s%s%s."
+        .formatted(
+            taken,
+            s(taken),
+            passed == 0 ? "" : "; %d stand where nothing can be typed".formatted(passed),
+            left == 0 ? "" : "; for %d more row%s there is no place".formatted(left, s(left)));
+  }
+
+  private static String s(int n) {
+    return n == 1 ? "" : "s";
+  }
+
+  private void put(int row, int column, String cell) {
+    try {
+      columns.get(column).taker.take(row, cell);
+    } catch (QuantityException e) {
+      throw new QuantityException(
+          "Row %d, %s: %s. Nothing was pasted."
+              .formatted(row + 1, columns.get(column).title, e.getMessage()));
+    }
   }
 
   /** Opens a cell; {@code text} replaces what stands in it, null keeps it. */

@@ -14,6 +14,7 @@ import nocking.analysis.ProbeState;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
+import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.wiring.Seen;
 
@@ -351,6 +352,26 @@ public final class Desk {
               put(s.state().book(), "redo " + s.what(), s.state().selected());
               say("Done again: " + s.what() + ".", false);
             });
+  }
+
+  /**
+   * Several edits that are one: undone with one step, and all taken back when one of them is
+   * refused.
+   *
+   * @throws QuantityException as the work does; the document is as it was then
+   */
+  public void asOne(String what, Runnable work) {
+    Book before = book;
+    String selection = selected;
+    history.begin(new History.State(before, selection), what);
+    boolean done = false;
+    try {
+      work.run();
+      done = true;
+    } finally {
+      history.end(done && !book.equals(before));
+      if (!done && !book.equals(before)) put(before, "not " + what, selection);
+    }
   }
 
   /** What undo would take back; empty when there is nothing. */

@@ -85,7 +85,7 @@ final class DrawerPanel extends VBox {
                     i -> part(i).name(),
                     (row, text) -> replace(row, named(part(row), text.strip())))),
             i -> part(i).quantity() == 0);
-    grid.onDelete(this::remove);
+    grid.onDelete(this::remove).onPaste((row, column, block) -> paste(block));
     VBox.setVgrow(grid, Priority.ALWAYS);
     var add = button("drawer-add", "Add a part", this::add);
     var load = button("drawer-import", "Import CSV…", this::load);
@@ -214,6 +214,28 @@ final class DrawerPanel extends VBox {
       return new Read(StockCsv.read(ColumnFile.read(file)), "");
     } catch (ColumnException | QuantityException e) {
       return new Read(List.of(), e.getMessage() + ". The drawer is as it was.");
+    }
+  }
+
+  /**
+   * A block of parts is added to the drawer; without a header its columns are in the usual order.
+   */
+  private void paste(String block) {
+    try {
+      List<StockPart> parts = StockCsv.block(block);
+      desk.editBook(
+          "paste parts",
+          "",
+          b -> {
+            var next = new ArrayList<>(b.stock());
+            next.addAll(parts);
+            return b.withStock(next);
+          });
+      note.setText(
+          "%d kind%s of parts added. Undo takes them out."
+              .formatted(parts.size(), parts.size() == 1 ? "" : "s"));
+    } catch (ColumnException e) {
+      throw new QuantityException(e.getMessage() + ". The drawer is as it was.");
     }
   }
 

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.OptionalInt;
 import nocking.parts.StockPart;
@@ -59,6 +60,19 @@ public final class StockCsv {
     }
     if (parts.isEmpty()) throw new ColumnException(f.source() + " has no parts in it");
     return parts;
+  }
+
+  /**
+   * Parts of a pasted block, which may lack the header: its columns are then in the usual order.
+   *
+   * @throws ColumnException naming the row and column that cannot be read
+   */
+  public static List<StockPart> block(String text) {
+    ColumnFile f = ColumnFile.parse(text, "the pasted block");
+    if (f.named()) return read(f);
+    int width = Math.min(HEADER.length, f.rows().getFirst().cells().size());
+    String header = String.join(String.valueOf(f.delimiter()), Arrays.copyOf(HEADER, width));
+    return read(ColumnFile.parse(header + "\n" + text, "the pasted block"));
   }
 
   private static double optional(

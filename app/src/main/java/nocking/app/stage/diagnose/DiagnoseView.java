@@ -24,6 +24,7 @@ import nocking.app.control.Segments;
 import nocking.app.control.WheelScroll;
 import nocking.app.desk.Desk;
 import nocking.app.desk.Latest;
+import nocking.app.stage.BlockPaste;
 import nocking.app.stage.StageView;
 import nocking.channel.Channel;
 import nocking.diagnosis.Diagnosis;
@@ -111,7 +112,7 @@ public final class DiagnoseView implements StageView {
 
   public DiagnoseView(Desk desk) {
     this.desk = desk;
-    seen = seenGrid();
+    seen = BlockPaste.into(seenGrid(), desk);
     accuracy =
         new EntryField("diagnose-accuracy", "Accuracy ±", false, this::takeAccuracy, desk::seal)
             .help("Percent of reading and last digits, for example 0.5 % + 2.")
@@ -195,10 +196,6 @@ public final class DiagnoseView implements StageView {
               next.remove(i);
               desk.observe("take out what was seen", next);
               return true;
-            })
-        .onPaste(
-            (row, column, block) -> {
-              throw new QuantityException("enter what was seen one by one");
             });
   }
 

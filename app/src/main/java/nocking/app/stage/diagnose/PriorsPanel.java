@@ -9,8 +9,8 @@ import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
 import nocking.app.control.Paper;
 import nocking.app.desk.Desk;
+import nocking.app.stage.BlockPaste;
 import nocking.quantity.Numbers;
-import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Unit;
 import nocking.weighing.FaultKind;
@@ -29,18 +29,15 @@ final class PriorsPanel extends VBox {
     this.desk = desk;
     grid =
         new Grid(
-                "priors",
-                "",
-                List.of(
-                    Column.shown("kind", 240, false, i -> KINDS.get(i).title()),
-                    Column.shown("where", 150, false, i -> KINDS.get(i).family().title()),
-                    Column.shown("usual", 60, true, i -> Numbers.trimmed(KINDS.get(i).prior(), 3)),
-                    Column.typed("weight here", 90, true, this::weight, this::take)),
-                i -> false)
-            .onPaste(
-                (row, column, block) -> {
-                  throw new QuantityException("type the weights one by one");
-                });
+            "priors",
+            "",
+            List.of(
+                Column.shown("kind", 240, false, i -> KINDS.get(i).title()),
+                Column.shown("where", 150, false, i -> KINDS.get(i).family().title()),
+                Column.shown("usual", 60, true, i -> Numbers.trimmed(KINDS.get(i).prior(), 3)),
+                Column.typed("weight here", 90, true, this::weight, this::take)),
+            i -> false);
+    BlockPaste.into(grid, desk);
     VBox.setVgrow(grid, Priority.ALWAYS);
     usual.setId("priors-usual");
     usual.getStyleClass().add("tiny");

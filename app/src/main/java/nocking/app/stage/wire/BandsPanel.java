@@ -18,6 +18,7 @@ import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
 import nocking.app.control.Segments;
 import nocking.app.desk.Desk;
+import nocking.app.stage.BlockPaste;
 import nocking.band.AlarmBand;
 import nocking.band.BandPlan;
 import nocking.band.BandPosition;
@@ -26,7 +27,6 @@ import nocking.band.SwitchPoint;
 import nocking.channel.Channel;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
-import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -104,9 +104,9 @@ final class BandsPanel extends VBox {
     fromSensor.setId("band-from-sensor");
     fromSensor.getStyleClass().add("tiny");
     fromSensor.setOnAction(e -> takeFromSensor());
-    positions = positionGrid();
-    alarms = alarmGrid();
-    switches = switchGrid();
+    positions = BlockPaste.into(positionGrid(), desk);
+    alarms = BlockPaste.into(alarmGrid(), desk);
+    switches = BlockPaste.into(switchGrid(), desk);
     sentence.setId("band-sentence");
     sentence.getStyleClass().add("caption");
     sentence.setWrapText(true);
@@ -182,10 +182,6 @@ final class BandsPanel extends VBox {
               next.remove(i);
               edit("take out position", "", p -> p.withPositions(next));
               return true;
-            })
-        .onPaste(
-            (row, column, block) -> {
-              throw new QuantityException("type the positions one by one");
             });
   }
 
@@ -277,10 +273,6 @@ final class BandsPanel extends VBox {
               next.remove(i);
               edit("take out alarm band", "", p -> p.withAlarms(next));
               return true;
-            })
-        .onPaste(
-            (row, column, block) -> {
-              throw new QuantityException("type the bands one by one");
             });
   }
 
@@ -384,10 +376,6 @@ final class BandsPanel extends VBox {
               next.remove(i);
               edit("take out switch", "", p -> p.withSwitches(next));
               return true;
-            })
-        .onPaste(
-            (row, column, block) -> {
-              throw new QuantityException("type the switches one by one");
             });
   }
 

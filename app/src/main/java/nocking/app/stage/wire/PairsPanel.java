@@ -8,9 +8,9 @@ import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
 import nocking.app.control.Paper;
 import nocking.app.desk.Desk;
+import nocking.app.stage.BlockPaste;
 import nocking.fault.PairExpectation;
 import nocking.quantity.Numbers;
-import nocking.quantity.QuantityException;
 import nocking.quantity.Value;
 import nocking.wiring.PairReading;
 import nocking.wiring.WirePlan;
@@ -25,20 +25,17 @@ final class PairsPanel extends VBox {
     this.desk = desk;
     grid =
         new Grid(
-                "pairs",
-                "Define the sensor first: what the meter must show follows from it.",
-                List.of(
-                    Column.shown("pins", 70, false, i -> wire(i) ? "" + (i + 1) : row(i).name()),
-                    Column.shown("between", 170, false, this::between),
-                    Column.shown("must read", 150, true, this::mustRead),
-                    Column.shown("window", 150, true, this::window),
-                    Column.typed("measured", 100, true, this::measured, this::take),
-                    Column.shown("verdict", 100, true, this::verdict).styled(this::style)),
-                i -> false)
-            .onPaste(
-                (row, column, block) -> {
-                  throw new QuantityException("type the readings one by one");
-                });
+            "pairs",
+            "Define the sensor first: what the meter must show follows from it.",
+            List.of(
+                Column.shown("pins", 70, false, i -> wire(i) ? "" + (i + 1) : row(i).name()),
+                Column.shown("between", 170, false, this::between),
+                Column.shown("must read", 150, true, this::mustRead),
+                Column.shown("window", 150, true, this::window),
+                Column.typed("measured", 100, true, this::measured, this::take),
+                Column.shown("verdict", 100, true, this::verdict).styled(this::style)),
+            i -> false);
+    BlockPaste.into(grid, desk);
     VBox.setVgrow(grid, Priority.ALWAYS);
     setSpacing(6);
     getChildren()

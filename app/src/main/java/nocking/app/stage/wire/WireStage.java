@@ -25,6 +25,7 @@ import nocking.app.control.Paper;
 import nocking.app.control.Segments;
 import nocking.app.control.WheelScroll;
 import nocking.app.desk.Desk;
+import nocking.app.stage.BlockPaste;
 import nocking.app.stage.Exports;
 import nocking.app.stage.StageView;
 import nocking.channel.Channel;
@@ -100,7 +101,7 @@ public final class WireStage implements StageView {
             .bare();
     onSupply = new SupplyPanel(desk);
     StackPane.setAlignment(onSupply, Pos.TOP_LEFT);
-    grid = pinGrid();
+    grid = BlockPaste.into(pinGrid(), desk);
     add.setId("wire-add");
     add.getStyleClass().add("tiny");
     add.setOnAction(e -> addWire());
@@ -160,11 +161,7 @@ public final class WireStage implements StageView {
                 Column.typed("measured", 70, true, this::measured, this::takeMeasured),
                 Column.shown("verdict", 98, true, this::verdict).styled(this::verdictStyle)),
             i -> false)
-        .onDelete(this::takeOut)
-        .onPaste(
-            (row, column, block) -> {
-              throw new QuantityException("type the pins one by one");
-            });
+        .onDelete(this::takeOut);
   }
 
   private WirePlan plan() {
