@@ -33,7 +33,7 @@ public record Converter(
             label = "Input resistance",
             unit = "ohm",
             above = 0,
-            whenEmpty = "draws nothing")
+            whenEmpty = "infinite")
         Value inputResistance,
     @Parameter(symbol = "eg", label = "Gain error, ±", unit = "%", least = 0, whenEmpty = "none")
         Value gainError,

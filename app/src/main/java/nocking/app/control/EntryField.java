@@ -8,6 +8,8 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -32,6 +34,7 @@ public final class EntryField extends VBox {
   private final Label label = new Label();
   private final TextField field = new TextField();
   private final Label unit = new Label();
+  private final StackPane unitPlace = new StackPane();
   private final Label meaning = new Label();
   private final Label reason = new Label();
   private final Taker taker;
@@ -64,7 +67,14 @@ public final class EntryField extends VBox {
     meaning.getStyleClass().add("meaning");
     reason.getStyleClass().add("reason");
     reason.setWrapText(true);
-    var row = new HBox(6, label, field, unit);
+    // Fields with short units are of one length; a long unit takes what it needs.
+    var strut = new Region();
+    strut.getStyleClass().add("strut");
+    unitPlace.getChildren().setAll(strut, unit);
+    unitPlace.getStyleClass().add("unit-place");
+    unitPlace.setAlignment(Pos.CENTER_LEFT);
+    unitPlace.setMinWidth(USE_PREF_SIZE);
+    var row = new HBox(6, label, field, unitPlace);
     row.setAlignment(Pos.CENTER_LEFT);
     getChildren().add(row);
     field.textProperty().addListener((o, before, text) -> typed(text));
@@ -167,7 +177,7 @@ public final class EntryField extends VBox {
   /** Shows a text; a field in which someone is typing keeps the keystrokes. */
   public void show(String text, String unitSymbol) {
     unit.setText(unitSymbol);
-    unit.setManaged(!unitSymbol.isEmpty());
+    unitPlace.setManaged(!unitSymbol.isEmpty());
     // What comes back while a keystroke is taken is that keystroke's own effect.
     if (taking) return;
     if (field.isFocused() && good.equals(field.getText()) && good.strip().equals(text)) return;

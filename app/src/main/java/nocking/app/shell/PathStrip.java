@@ -41,6 +41,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Span;
+import nocking.quantity.Value;
 import nocking.stage.Stage;
 
 /**
@@ -58,6 +59,9 @@ final class PathStrip extends VBox {
   private final Path grid = new Path();
   private final IntConsumer open;
   private final Label title = new Label();
+  private static final double PROBE_WIDTH = 66;
+  private static final double NAME_WIDTH = 126;
+
   private final Label corner = new Label();
   private final Pane trace = new Pane();
   private final Line copper = new Line();
@@ -166,8 +170,8 @@ final class PathStrip extends VBox {
             .formatted(
                 d.tag(),
                 d.name().isBlank() ? d.kind().title() : d.name(),
-                Numbers.trimmed(d.low().number(), 5).replace('-', '−'),
-                Numbers.trimmed(d.high().number(), 5).replace('-', '−'),
+                end(c, d.low()),
+                end(c, d.high()),
                 d.unit(),
                 kind));
     List<Object> now = new ArrayList<>();
@@ -183,6 +187,12 @@ final class PathStrip extends VBox {
     spans(a);
     rail.show(d.working(), c.stations());
     probe();
+  }
+
+  /** An end of the working range, as a station where there is one. */
+  private static String end(Channel c, Value end) {
+    return c.station(end.number())
+        .orElseGet(() -> Numbers.trimmed(end.number(), 5).replace('-', '−'));
   }
 
   private void rebuild(Channel c) {
@@ -407,6 +417,8 @@ final class PathStrip extends VBox {
     double x = desk.probe();
     String unit = c.definition().unit();
     rail.place(x);
+    probeValue.field().setMaxWidth(c.stations().isEmpty() ? PROBE_WIDTH : NAME_WIDTH);
+    probeValue.field().setPrefWidth(c.stations().isEmpty() ? PROBE_WIDTH : NAME_WIDTH);
     probeValue.show(
         c.stations().isEmpty() ? a.reading(x).replace('−', '-') : c.station(x).orElse(""), unit);
     pads.getFirst()

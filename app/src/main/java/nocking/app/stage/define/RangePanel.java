@@ -62,10 +62,10 @@ final class RangePanel extends VBox {
             "No card measures this quantity yet. Type spans above, or keep a sensor as a card.",
             List.of(
                 Column.shown("sensor card", 118, false, i -> at(i).name()),
-                Column.shown("", 76, false, i -> at(i).says("")).styled(this::style),
+                Column.shown("", 102, false, i -> at(i).says("")).styled(this::style),
                 Column.shown("span", 66, true, i -> span(at(i).span())),
-                Column.shown("used", 44, true, i -> share(at(i).used())),
-                Column.shown("spare", 44, true, i -> share(at(i).headRoom())),
+                Column.shown("used", 42, true, i -> share(at(i).used())),
+                Column.shown("spare", 42, true, i -> share(at(i).headRoom())),
                 Column.shown("1 count", 56, true, i -> amount(at(i).count())),
                 Column.shown("error", 54, true, i -> "±" + amount(at(i).error()))),
             i -> at(i).verdict() == Verdict.SATURATES);

@@ -72,7 +72,7 @@ final class SwapPanel extends VBox {
                 Column.shown("reads", 62, true, i -> amount(row(i).reading())),
                 Column.shown("off by", 64, true, i -> Numbers.signed(row(i).error(), decimals()))
                     .styled(i -> fails(i) ? "text-fail" : ""),
-                Column.shown("", 44, false, i -> row(i).clipped() ? "saturates" : "")),
+                Column.shown("", 68, false, i -> row(i).clipped() ? "saturates" : "")),
             i -> false);
     grid.setMinHeight(130);
     VBox.setVgrow(grid, Priority.ALWAYS);
