@@ -1,5 +1,6 @@
 package nocking.fault;
 
+import java.util.function.Supplier;
 import nocking.element.Signal;
 import nocking.network.Circuit;
 import nocking.quantity.Span;
@@ -94,6 +95,21 @@ public final class FaultyPath {
    * @param meter input resistance of a voltmeter, ohms; infinity for none
    */
   public Reading read(Place place, double meter) {
+    return solved(() -> solvedAt(place, meter));
+  }
+
+  /**
+   * Numbers far from any job can leave a circuit without a single solution: nothing is known then.
+   */
+  private static Reading solved(Supplier<Reading> reading) {
+    try {
+      return reading.get();
+    } catch (IllegalStateException e) {
+      return Reading.of(Double.NaN);
+    }
+  }
+
+  private Reading solvedAt(Place place, double meter) {
     return switch (place.kind()) {
       case DISPLAY -> display();
       case SUPPLY_AT_RECEIVER -> volts(built.supply(), GROUND, meter);
@@ -153,7 +169,7 @@ public final class FaultyPath {
    * reference that sinks with the supply makes a low supply unseen.
    */
   public Reading converter() {
-    Reading v = measured(volts(lastNode(), GROUND, Double.POSITIVE_INFINITY));
+    Reading v = solved(() -> measured(volts(lastNode(), GROUND, Double.POSITIVE_INFINITY)));
     double share = referenceShare();
     return share == 1
         ? v
@@ -165,11 +181,14 @@ public final class FaultyPath {
 
   /** Volts at the converter with a resistor to ground in front of a stage, or behind the last. */
   Reading pulledDown(int stage, double ohms) {
-    Circuit.Settled at =
-        circuit().copy().resistor(FaultyCircuit.node(stage), GROUND, ohms).settle(floating());
-    String last = lastNode();
-    return measured(
-        new Reading(at.volts(last, GROUND), at.span(last, GROUND), at.floats(last, GROUND)));
+    return solved(
+        () -> {
+          Circuit.Settled at =
+              circuit().copy().resistor(FaultyCircuit.node(stage), GROUND, ohms).settle(floating());
+          String last = lastNode();
+          return measured(
+              new Reading(at.volts(last, GROUND), at.span(last, GROUND), at.floats(last, GROUND)));
+        });
   }
 
   private double referenceShare() {

@@ -74,7 +74,7 @@ final class BandsReach implements Rule {
             finding(
                 "band-below-count",
                 "%s is narrower than two counts".formatted(b.name()),
-                "It is %s wide and one count is worth %s: the reading may step over it."
+                "It is %s wide and the resolution is %s, one count: the reading may step over it."
                     .formatted(e.error(high - low), e.error(count)),
                 i));
       }
@@ -91,7 +91,7 @@ final class BandsReach implements Rule {
                   .formatted(
                       2 * noise > count
                           ? "Repeated readings spread by " + e.error(2 * noise)
-                          : "One count is worth " + e.error(count)),
+                          : "The resolution is " + e.error(count)),
               -1));
     }
   }

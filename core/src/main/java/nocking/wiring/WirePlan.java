@@ -3,6 +3,7 @@ package nocking.wiring;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import nocking.quantity.QuantityException;
 import nocking.quantity.Value;
 
 /**
@@ -32,6 +33,9 @@ public record WirePlan(
               Pin.of(Pin.Function.SIGNAL, "", "")));
 
   public WirePlan {
+    if (supply != null && !(supply.number() > 0)) {
+      throw new QuantityException("the sensor supply must be above 0 V; read " + supply.typed());
+    }
     pins = List.copyOf(pins);
     pairs = pairs == null ? List.of() : List.copyOf(pairs);
     sharedReference = sharedReference != null && sharedReference;
