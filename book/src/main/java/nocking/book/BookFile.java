@@ -372,6 +372,8 @@ public final class BookFile implements AutoCloseable {
     Path part = target.resolveSibling("." + target.getFileName() + ".part");
     try {
       Files.deleteIfExists(part);
+      // An empty file first: where it cannot be made, the system says why, and SQLite does not.
+      Files.createFile(part);
       SqliteDialect.copyTo(handle, part);
       Files.move(part, target);
     } catch (JdbiException | SQLException e) {

@@ -168,7 +168,7 @@ class OddPlacesTest {
     assertThatThrownBy(() -> open(file))
         .isInstanceOfSatisfying(
             BookException.class, e -> assertThat(e.kind()).isEqualTo(Cause.OUTSIDE))
-        .hasMessageContaining("cannot be opened")
+        .hasMessageContaining("cannot be opened: the system refuses the file or the log beside it")
         .hasMessageNotContaining("damaged");
     assertThat(BookFile.inUse(file)).isFalse();
   }

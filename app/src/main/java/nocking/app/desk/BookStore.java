@@ -49,7 +49,7 @@ public final class BookStore implements Store {
           r -> Thread.ofPlatform().name("book-writer").unstarted(r));
   private Book latest;
   private Book onDisk;
-  private boolean resting = true;
+  private boolean resting;
   private Happening happened = Happening.NOTHING;
   private volatile String state;
   private String rescueStem = "";

@@ -244,7 +244,8 @@ public final class Shell {
 
   private void status() {
     topBar.refresh();
-    String words = desk.store().failed() ? desk.store().state() + "." : desk.message();
+    String words = desk.message();
+    if (desk.store().failed()) words = (desk.store().state() + ". " + words).strip();
     boolean bad = desk.store().failed() || desk.messageIsBad();
     message.setText(words);
     messageBar.setVisible(!words.isEmpty());

@@ -29,6 +29,7 @@ final class TopBar extends HBox {
     setSpacing(10);
     var brand = new Label("Nocking");
     brand.getStyleClass().add("brand");
+    brand.setMinWidth(USE_PREF_SIZE);
     var bar = new MenuBar();
     undo = commands.item("Undo");
     redo = commands.item("Redo");
@@ -102,9 +103,11 @@ final class TopBar extends HBox {
 
   void refresh() {
     boolean open = desk.channel().isPresent();
-    file.setText(desk.store().name() + " — " + desk.store().state());
+    // Why not is said in full below the desk.
+    boolean failed = desk.store().failed();
+    file.setText(desk.store().name() + " — " + (failed ? "not saved" : desk.store().state()));
     file.getStyleClass().removeAll("text-fail", "quiet");
-    file.getStyleClass().add(desk.store().failed() ? "text-fail" : "quiet");
+    file.getStyleClass().add(failed ? "text-fail" : "quiet");
     boolean locked = open && desk.channel().get().locked();
     boolean readOnly = !desk.writable();
     lock.setText(readOnly ? "read-only" : !open ? "" : locked ? "locked" : "unlocked");

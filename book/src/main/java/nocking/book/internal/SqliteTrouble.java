@@ -19,7 +19,8 @@ public final class SqliteTrouble {
   public static BookException reading(Path book, Throwable e) {
     String machine = machine(e);
     if (!machine.isEmpty()) {
-      return new BookException(Cause.OUTSIDE, "%s cannot be read: %s".formatted(book, machine), e);
+      return new BookException(
+          Cause.OUTSIDE, "%s cannot be opened: %s".formatted(book, machine), e);
     }
     return new BookException(
         Cause.BAD_INPUT, "%s is damaged or not a bench book: %s".formatted(book, words(e)), e);
@@ -52,7 +53,7 @@ public final class SqliteTrouble {
       case SQLITE_BUSY, SQLITE_LOCKED, SQLITE_PROTOCOL -> "another program is using it just now";
       case SQLITE_FULL -> "the disk is full";
       case SQLITE_READONLY -> "the file, its folder or the disk is read-only";
-      case SQLITE_CANTOPEN -> "the file, or the log beside it, cannot be opened";
+      case SQLITE_CANTOPEN -> "the system refuses the file or the log beside it";
       case SQLITE_IOERR -> "the disk reports an error";
       case SQLITE_NOMEM -> "there is not enough memory";
       case SQLITE_PERM, SQLITE_AUTH -> "permission is refused";
