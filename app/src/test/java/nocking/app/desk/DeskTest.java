@@ -1,6 +1,7 @@
 package nocking.app.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -8,6 +9,7 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.demo.Hatchery;
+import nocking.quantity.QuantityException;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -136,6 +138,42 @@ class DeskTest {
     var before = desk.analysis();
     rename("x", "");
     assertThat(desk.analysis()).isNotSameAs(before);
+  }
+
+  @Test
+  void analysesOfDocumentsAsTheyNoLongerAreAreForgotten() {
+    Channel former = desk.channel().orElseThrow();
+    Channel other = desk.book().byTag("IN-T2").orElseThrow();
+    var ofFormer = desk.analysis(former);
+    var ofOther = desk.analysis(other);
+    rename("a", "");
+    assertThat(desk.analysis(other)).as("a channel that stays").isSameAs(ofOther);
+    assertThat(desk.analysis(former)).as("one that is no more").isNotSameAs(ofFormer);
+  }
+
+  @Test
+  void severalEditsAsOneAreUndoneWithOneStepOrNotDone() {
+    desk.asOne(
+        "two edits",
+        () -> {
+          rename("a", "");
+          rename("b", "");
+        });
+    assertThat(name()).isEqualTo("b");
+    desk.undo();
+    assertThat(name()).isEqualTo("Blower manifold");
+    assertThat(desk.undoable()).isEmpty();
+    assertThatThrownBy(
+            () ->
+                desk.asOne(
+                    "one and a half",
+                    () -> {
+                      rename("c", "");
+                      throw new QuantityException("not understood");
+                    }))
+        .isInstanceOf(QuantityException.class);
+    assertThat(name()).isEqualTo("Blower manifold");
+    assertThat(desk.undoable()).isEmpty();
   }
 
   @Test
