@@ -13,6 +13,7 @@ import nocking.book.BookException.Cause;
 import nocking.book.internal.BookLock;
 import nocking.book.internal.Hash;
 import nocking.book.internal.OpenedFile;
+import nocking.book.internal.PartFile;
 import nocking.book.internal.SqliteDialect;
 import nocking.book.internal.SqliteTrouble;
 import nocking.channel.Book;
@@ -384,15 +385,7 @@ public final class BookFile implements AutoCloseable {
           "%s cannot be written: %s".formatted(target, FileTrouble.why(target, e)),
           e);
     } finally {
-      discard(part);
-    }
-  }
-
-  private static void discard(Path part) {
-    try {
-      Files.deleteIfExists(part);
-    } catch (IOException e) {
-      // A leftover part is in nobody's way; the next copy to this name takes it away.
+      PartFile.discard(part);
     }
   }
 

@@ -155,9 +155,11 @@ final class ImportCommand extends JsonOption {
       List<ReferencePoint> read = PointsCsv.read(columns, mapping, channel.unit(), raw);
       known = set.holds(read);
       if (known == read.size() && !force) {
-        throw new DocumentException(
-            "%s: all %d points are in %s already; --force takes them in once more"
-                .formatted(file, known, tag));
+        answer.put("channels", 0).put("points", 0).put("alike", known);
+        answer.line(
+            "%s: all %d points are there already, none taken in; --force takes them in once more",
+            tag, known);
+        return 0;
       }
       opened.save(
           channel.withPoints(new PointSet(raw, set.points()).plus(read)),

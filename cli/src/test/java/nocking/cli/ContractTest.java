@@ -216,7 +216,8 @@ class ContractTest {
     assertThat(Console.run("import", csv, "--book", book, "--channel", "GV-P1").err())
         .isEqualTo(
             "nocking: points.csv, column applied: its unit is mg/L, expected a length in mm.\n");
-    assertThat(Console.run("import", csv, "--book", book, "--channel", "OX-D1").code()).isZero();
+    assertThat(Console.run("import", csv, "--book", book, "--channel", "OX-D1", "--force").code())
+        .isZero();
     assertThat(Console.run("export", book, "OX-D1", "--out", bare).code()).isZero();
     assertThat(bare).content().hasLineCount(2 + 5 + 5);
   }

@@ -11,6 +11,7 @@ import java.util.UUID;
 import nocking.book.BookException;
 import nocking.book.BookException.Cause;
 import nocking.book.FileTrouble;
+import nocking.book.internal.PartFile;
 
 /** Writing files whole or not at all, and never over an existing one by accident. */
 public final class Output {
@@ -60,16 +61,7 @@ public final class Output {
           "%s cannot be written: %s".formatted(target, FileTrouble.why(target, e)),
           e);
     } finally {
-      discard(part);
-    }
-  }
-
-  private static void discard(Path part) {
-    if (part == null) return;
-    try {
-      Files.deleteIfExists(part);
-    } catch (IOException e) {
-      // A leftover part file is harmless, and the target is already right or already reported.
+      PartFile.discard(part);
     }
   }
 }

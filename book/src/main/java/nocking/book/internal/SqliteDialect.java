@@ -56,9 +56,12 @@ public final class SqliteDialect {
     return file.resolveSibling(file.getFileName() + "-wal");
   }
 
-  /** Puts what the write-ahead log holds into the main file, as far as no reader is in the way. */
+  /**
+   * Puts what the write-ahead log holds into the main file, as far as no reader is in the way, and
+   * waits for none.
+   */
   public static void checkpoint(Handle h) {
-    h.createQuery("PRAGMA wal_checkpoint(TRUNCATE)").mapToMap().list();
+    h.createQuery("PRAGMA wal_checkpoint(PASSIVE)").mapToMap().list();
   }
 
   private static Handle handle(SQLiteConfig config, String url) {
