@@ -16,10 +16,12 @@ import javafx.scene.Parent;
 import javafx.scene.control.IndexedCell;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 
 /** A window that is used for a long time listens no more than one that was just opened. */
+@Tag("campaign")
 @Timeout(value = 180, unit = TimeUnit.SECONDS, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
 class ListenersTest extends WindowTest {
   private static final int ROUNDS = 5;

@@ -15,6 +15,7 @@ import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.channel.WorkStep;
 import nocking.demo.Hatchery;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 
@@ -23,6 +24,7 @@ import org.junit.jupiter.api.Timeout;
  * documents whose numbers are far from any job. {@code -Dnocking.odd=100} looks at more than every
  * build does.
  */
+@Tag("campaign")
 @Timeout(value = 600, unit = TimeUnit.SECONDS, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
 class OddChannelsTest extends WindowTest {
   private static final int CHANNELS = Integer.getInteger("nocking.odd", 10);

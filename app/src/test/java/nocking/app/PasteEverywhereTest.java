@@ -18,6 +18,7 @@ import nocking.app.desk.Desk;
 import nocking.band.BandPosition;
 import nocking.channel.Book;
 import nocking.channel.WorkStep;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 
@@ -25,6 +26,7 @@ import org.junit.jupiter.api.Timeout;
  * A block pasted while a cell is open never runs together in that cell: it goes into the grid, or
  * the grid says why not, and undo takes it back. With every grid of the application.
  */
+@Tag("campaign")
 @Timeout(value = 180, unit = TimeUnit.SECONDS, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
 class PasteEverywhereTest extends WindowTest {
   private static final String BLOCK = "1.1\t2.5\n1.2\t2.6\n";

@@ -20,6 +20,7 @@ import javafx.scene.text.Text;
 import javafx.stage.PopupWindow;
 import javafx.stage.Window;
 import nocking.channel.WorkStep;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -28,6 +29,7 @@ import org.junit.jupiter.params.provider.ValueSource;
  * Every menu and list that opens over the window can be read: contrast as in WCAG 2.2, success
  * criterion 1.4.3, level AA.
  */
+@Tag("campaign")
 @Timeout(value = 180, unit = TimeUnit.SECONDS, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
 class PopupContrastTest extends WindowTest {
   private static final double LEAST = 4.5;

@@ -9,10 +9,12 @@ import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.IndexedCell;
 import nocking.channel.WorkStep;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 
 /** A window in which nothing happens is not laid out and drawn again and again. */
+@Tag("campaign")
 @Timeout(value = 120, unit = TimeUnit.SECONDS, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
 class StillWindowTest extends WindowTest {
   private static final int PULSES = 6;

@@ -14,6 +14,7 @@ import java.util.concurrent.Executors;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import nocking.channel.Channel;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -22,9 +23,10 @@ import org.junit.jupiter.api.io.TempDir;
  * try the same book; nothing acknowledged is lost. {@code -Dnocking.kills=200} kills more often
  * than every build does.
  */
+@Tag("campaign")
 class KilledProcessTest {
   private static final int BOOKS = 2;
-  private static final int KILLS_EACH = Integer.getInteger("nocking.kills", 60) / BOOKS;
+  private static final int KILLS_EACH = Integer.getInteger("nocking.kills", 20) / BOOKS;
 
   @TempDir Path folder;
 

@@ -15,6 +15,7 @@ import java.util.List;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -27,6 +28,7 @@ import tools.jackson.databind.node.ObjectNode;
 import tools.jackson.databind.node.StringNode;
 
 /** Books and exports of every version that was ever handed out, and what may be odd in them. */
+@Tag("campaign")
 class ShippedFormatsTest {
   @TempDir Path folder;
 

@@ -16,6 +16,7 @@ import nocking.channel.Book;
 import nocking.channel.ChannelJson;
 import nocking.demo.Hatchery;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -24,6 +25,7 @@ import org.junit.jupiter.api.io.TempDir;
  * that the contract knows and at most one sentence; what is accepted comes out of a book as it went
  * in. {@code -Dnocking.fuzz=2000} tries more than every build does, and says what took longest.
  */
+@Tag("campaign")
 class FuzzTest {
   private static final int CASES = Integer.getInteger("nocking.fuzz", 60);
 

@@ -25,6 +25,7 @@ import nocking.sensor.StrainBridge;
 import nocking.stage.Stage;
 import nocking.weighing.Weighing;
 import nocking.wiring.Place;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
@@ -33,6 +34,7 @@ import org.junit.jupiter.params.provider.MethodSource;
  * wires agrees with it, every fault of it has a row, and what was seen is weighed without a number
  * that is none.
  */
+@Tag("campaign")
 class AnyChannelTest {
 
   static Stream<Sensor> sensors() {

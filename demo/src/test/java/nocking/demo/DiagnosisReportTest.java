@@ -20,6 +20,7 @@ import nocking.fault.Fault;
 import nocking.fault.Subject;
 import nocking.weighing.Meter;
 import nocking.weighing.Weighing;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -28,6 +29,7 @@ import org.junit.jupiter.api.Test;
  * the tolerance. The meter errs by its gain and its last digits, the sensor inside the channel's
  * tolerance. The display that raised the alarm is given; at most four measurements follow.
  */
+@Tag("campaign")
 class DiagnosisReportTest {
   private static final int FAULTS = 300;
   private static final int MEASUREMENTS = 4;

@@ -15,6 +15,7 @@ import nocking.channel.DocumentException;
 import nocking.check.CheckPoint;
 import nocking.check.CheckSheet;
 import nocking.quantity.Value;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -27,6 +28,7 @@ import tools.jackson.databind.node.ObjectNode;
  * Every demo channel with one field missing, null, unknown, of another kind or absurdly large, each
  * in turn: it is read and worked out, or one sentence in plain words says what is wrong with it.
  */
+@Tag("campaign")
 class OddDocumentsTest {
   private static final JsonMapper MAPPER = JsonMapper.builder().build();
   private static final Pattern LEAK =

@@ -20,6 +20,7 @@ import nocking.fault.Fault;
 import nocking.weighing.FaultKind;
 import nocking.weighing.Weighing;
 import nocking.wiring.Place;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -27,6 +28,7 @@ import org.junit.jupiter.api.Test;
  * netlists, supply currents and noise of its own: what is found, and what is claimed where nothing
  * on the list is true.
  */
+@Tag("campaign")
 class OtherCircuitsTest {
   /** A thousand and two hundred with -Dnocking.cases=1000 -Dnocking.outside=200. */
   private static final int SINGLE = Integer.getInteger("nocking.cases", 140);

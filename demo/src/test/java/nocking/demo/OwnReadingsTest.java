@@ -18,9 +18,11 @@ import nocking.weighing.FaultKind;
 import nocking.weighing.Meter;
 import nocking.weighing.Weighing;
 import nocking.wiring.Place;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Whatever the catalogue holds is found again from its own readings, also near a rail. */
+@Tag("campaign")
 class OwnReadingsTest {
   private static final double[] INPUTS = {0.1, 0.5, 0.9};
 

@@ -18,12 +18,14 @@ import nocking.fault.FaultMatrix;
 import nocking.fault.Subject;
 import nocking.weighing.Weighing;
 import nocking.wiring.Place;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Two things broken at once in circuits of a second model: what is named is there. */
+@Tag("campaign")
 class TwoFaultsTest {
   /** Two hundred with -Dnocking.pairs=200. */
-  private static final int CASES = Integer.getInteger("nocking.pairs", 24);
+  private static final int CASES = Integer.getInteger("nocking.pairs", 16);
 
   private record Outcome(String what, String says, boolean spoke, boolean pair, boolean untrue) {}
 

@@ -24,6 +24,7 @@ import nocking.analysis.Analysis;
 import nocking.analysis.Trouble;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
+import nocking.app.desk.Outcome;
 import nocking.app.stage.Exports;
 import nocking.app.stage.Files;
 import nocking.app.stage.StageView;
@@ -472,15 +473,13 @@ public final class Shell {
         .ifPresent(
             file ->
                 Background.run(
-                    () -> {
-                      try {
-                        desk.store().copyTo(file);
-                        return "The whole book is copied to %s.".formatted(file);
-                      } catch (BookException e) {
-                        return e.getMessage() + ".";
-                      }
-                    },
-                    sentence -> desk.say(sentence, !sentence.startsWith("The whole"))));
+                    () ->
+                        Outcome.of(
+                            () -> {
+                              desk.store().copyTo(file);
+                              return "The whole book is copied to %s.".formatted(file);
+                            }),
+                    done -> desk.say(done.sentence(), done.failed())));
   }
 
   private void exportBook() {

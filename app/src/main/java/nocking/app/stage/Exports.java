@@ -1,12 +1,11 @@
 package nocking.app.stage;
 
 import java.nio.file.Path;
-import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
-import nocking.book.BookException;
+import nocking.app.desk.Outcome;
 import nocking.book.exchange.Output;
 
 /** Writes a text to a file that the user names, and says how it went. */
@@ -45,14 +44,12 @@ public final class Exports {
 
   private void write(Path file, Consumer<Path> writing) {
     Background.run(
-        () -> {
-          try {
-            writing.accept(file);
-            return Optional.<String>empty();
-          } catch (BookException e) {
-            return Optional.of(e.getMessage() + ".");
-          }
-        },
-        problem -> desk.say(problem.orElse("%s is written.".formatted(file)), problem.isPresent()));
+        () ->
+            Outcome.of(
+                () -> {
+                  writing.accept(file);
+                  return "%s is written.".formatted(file);
+                }),
+        done -> desk.say(done.sentence(), done.failed()));
   }
 }

@@ -18,10 +18,10 @@ import nocking.app.control.Grid.Column;
 import nocking.app.control.Paper;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
+import nocking.app.desk.Outcome;
 import nocking.app.stage.Exports;
 import nocking.app.stage.Files;
 import nocking.app.stage.StageView;
-import nocking.book.BookException;
 import nocking.book.LogEntry;
 import nocking.book.Revision;
 import nocking.book.exchange.PointsCsv;
@@ -167,16 +167,17 @@ public final class RecordStage implements StageView {
     String title = name.getText().strip();
     name.clear();
     Background.run(
-        () -> {
-          try {
-            Revision r = desk.store().nameRevision(c, title);
-            return "Revision %d \"%s\" of %s is kept.".formatted(r.number(), r.name(), c.tag());
-          } catch (BookException e) {
-            return e.getMessage() + ".";
-          }
-        },
-        sentence -> {
-          desk.say(sentence, !sentence.startsWith("Revision"));
+        () ->
+            Outcome.of(
+                () -> {
+                  Revision r = desk.store().nameRevision(c, title);
+                  return "Revision %d \"%s\" of %s is kept."
+                      .formatted(r.number(), r.name(), c.tag());
+                }),
+        done -> {
+          desk.say(done.sentence(), done.failed());
+          // A name that could not be kept is there to be tried again.
+          if (done.failed() && name.getText().isEmpty()) name.setText(title);
           load();
         });
   }
