@@ -192,7 +192,13 @@ class OddPlacesTest {
     Path copy = folder.resolve("copy.nocking");
     try (BookFile b = open(file)) {
       b.save(Channel.blank("A", "A"), "edit");
+      // One who reads meanwhile is not waited for.
+      try (BookFile reader = BookFile.openToRead(file, NOON)) {
+        reader.read();
+        b.checkpoint();
+      }
       b.checkpoint();
+      assertThat(log(file)).as("nothing that could be taken for another's").isEmptyFile();
       Files.copy(file, copy);
       assertThat(tags(copy)).containsExactly("A");
       assertThat(b.happened()).isEqualTo(Happening.NOTHING);

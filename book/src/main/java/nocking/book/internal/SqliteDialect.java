@@ -57,11 +57,17 @@ public final class SqliteDialect {
   }
 
   /**
-   * Puts what the write-ahead log holds into the main file, as far as no reader is in the way, and
-   * waits for none.
+   * Puts what the write-ahead log holds into the main file and empties it, as far as no reader is
+   * in the way; waits for none. An empty log does no harm to a file that someone puts in the place
+   * of this one.
    */
   public static void checkpoint(Handle h) {
-    h.createQuery("PRAGMA wal_checkpoint(PASSIVE)").mapToMap().list();
+    h.execute("PRAGMA busy_timeout = 0");
+    try {
+      h.createQuery("PRAGMA wal_checkpoint(TRUNCATE)").mapToMap().list();
+    } finally {
+      h.execute("PRAGMA busy_timeout = " + BUSY_MILLISECONDS);
+    }
   }
 
   private static Handle handle(SQLiteConfig config, String url) {
