@@ -47,11 +47,9 @@ public record RangeChoice(
     }
   }
 
-  /** The verdict with the place where the candidate clips. */
-  public String says(String unit) {
-    return verdict == Verdict.SATURATES
-        ? "saturates at " + (Numbers.trimmed(span.high(), 5) + " " + unit).strip()
-        : verdict.title;
+  /** The verdict in a word or two; where a candidate saturates its span says. */
+  public String says() {
+    return verdict.title;
   }
 
   /**

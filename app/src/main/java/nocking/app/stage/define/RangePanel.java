@@ -62,7 +62,7 @@ final class RangePanel extends VBox {
             "No card measures this quantity yet. Type spans above, or keep a sensor as a card.",
             List.of(
                 Column.shown("sensor card", 118, false, i -> at(i).name()),
-                Column.shown("", 126, false, i -> at(i).says("")).styled(this::style),
+                Column.shown("", 88, false, i -> at(i).says()).styled(this::style),
                 Column.shown("span", 66, true, i -> span(at(i).span())),
                 Column.shown("used", 42, true, i -> share(at(i).used())),
                 Column.shown("spare", 42, true, i -> share(at(i).headRoom())),
