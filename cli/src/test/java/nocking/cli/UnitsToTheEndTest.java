@@ -2,6 +2,7 @@ package nocking.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
+import static org.assertj.core.api.Assertions.withinPercentage;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -9,8 +10,18 @@ import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Locale;
+import java.util.Set;
+import java.util.regex.MatchResult;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import nocking.channel.Channel;
+import nocking.channel.ChannelJson;
+import nocking.demo.Hatchery;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** Every value keeps its unit to the very end, and what is a share of something says of what. */
 class UnitsToTheEndTest {
@@ -98,5 +109,67 @@ class UnitsToTheEndTest {
       System.setErr(terminal);
     }
     assertThat(warnings.toString(StandardCharsets.UTF_8)).isEmpty();
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "1, Torr, Pa, 133.322368",
+    "1, hPa, Pa, 100",
+    "1, cmH2O, Pa, 98.0665",
+    "1, gf, mN, 9.80665",
+    "1, oz, g, 28.349523125"
+  })
+  void lessCommonUnitsAreKnown(String value, String from, String to, double expected) {
+    Console c = Console.run("convert", value, from, to, "--json");
+    assertThat(c.code()).isZero();
+    assertThat(c.json().get("value").asDouble()).isCloseTo(expected, withinPercentage(1e-6));
+  }
+
+  @Test
+  void whatNatureForbidsIsRefusedAndWhatItAllowsIsNot() {
+    assertThat(Console.run("convert", "-300", "degC", "K").code()).isEqualTo(3);
+    assertThat(Console.run("convert", "-20", "psi", "kPa", "--gauge-to-absolute").code())
+        .isEqualTo(3);
+    assertThat(Console.run("sensor", "thermocouple", "type=K", "cj=-5degC", "--electrical", "1mV"))
+        .matches(c -> c.code() == 0);
+  }
+
+  @Test
+  void severalReadingColumnsCountWithTheirMean(@TempDir Path folder) throws IOException {
+    Path file = folder.resolve("p.csv");
+    Files.writeString(file, "q,r1,r2,r3\n0,1,2,3\n5,4,4,4\n10,5,6,7\n");
+    Console c = Console.run("fit", file, "--y", "q", "--model", "ends", "--json");
+    assertThat(c.err()).isEmpty();
+    assertThat(c.out()).contains("2.5");
+  }
+
+  @Test
+  void aMeasurementOnTheMainsIsProposedWithItsCaution(@TempDir Path folder) throws IOException {
+    Path channel = folder.resolve("c.json");
+    Files.writeString(
+        channel, ChannelJson.write(Hatchery.book(Hatchery.SEED).byTag("AE-V1").orElseThrow()));
+    Path seen = folder.resolve("seen.csv");
+    Files.writeString(seen, "place,at,value\ndisplay,230,0\n");
+    assertThat(Console.run("diagnose", channel, "--seen", seen).out())
+        .containsIgnoringCase("caution");
+  }
+
+  @Test
+  void namesOfASheetDifferInMoreThanTheirCase(@TempDir Path folder) throws IOException {
+    Path file = folder.resolve("c.json");
+    Channel blend = Hatchery.book(Hatchery.SEED).byTag("PD-Q1").orElseThrow();
+    Channel blower = Hatchery.book(Hatchery.SEED).byTag("BL-P1").orElseThrow();
+    // The sensor's ra and rb meet the tracks RA and RB.
+    Files.writeString(file, ChannelJson.write(blower.withStages(blend.stages())));
+    Console c = Console.run("path", file, "--equation", "sheet");
+    assertThat(c.code()).isZero();
+    Set<String> names =
+        Pattern.compile("[A-Za-z_]\\w*")
+            .matcher(c.out())
+            .results()
+            .map(MatchResult::group)
+            .collect(Collectors.toSet());
+    assertThat(names).hasSizeGreaterThan(4);
+    assertThat(names.stream().map(n -> n.toLowerCase(Locale.ROOT))).doesNotHaveDuplicates();
   }
 }
