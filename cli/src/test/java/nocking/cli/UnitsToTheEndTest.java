@@ -10,6 +10,7 @@ import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Locale;
 import java.util.Set;
 import java.util.regex.MatchResult;
@@ -22,6 +23,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Every value keeps its unit to the very end, and what is a share of something says of what. */
 class UnitsToTheEndTest {
@@ -171,5 +173,21 @@ class UnitsToTheEndTest {
             .collect(Collectors.toSet());
     assertThat(names).hasSizeGreaterThan(4);
     assertThat(names.stream().map(n -> n.toLowerCase(Locale.ROOT))).doesNotHaveDuplicates();
+  }
+
+  /**
+   * Three points of a pure beta curve, rounded as datasheets do, give a C of either sign near 0.
+   */
+  @ParameterizedTest
+  @ValueSource(ints = {3000, 3380, 3435, 3950, 4100, 4500})
+  void aThermistorWhoseThirdConstantIsARoundingIsTaken(int beta) {
+    var points = new ArrayList<String>();
+    for (int t : new int[] {0, 25, 70}) {
+      double ohms = 10e3 * Math.exp(beta * (1 / (t + 273.15) - 1 / 298.15));
+      points.add("%ddegC:%.4g".formatted(t, ohms));
+    }
+    Console c =
+        Console.run("sensor", "ntc-steinhart", "points=" + String.join(",", points), "--at", "50");
+    assertThat(c.code()).as(c.err()).isZero();
   }
 }
