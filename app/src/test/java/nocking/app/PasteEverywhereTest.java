@@ -77,6 +77,14 @@ class PasteEverywhereTest extends WindowTest {
     assertThat(message()).isEqualTo("Pasted 4 cells.");
     hands.press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(channel().bands().positions()).as("one step of undo").isEqualTo(before);
+    clipboard("\t0.11\n1.65\t\n");
+    into("positions", 0, 1);
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    assertThat(channel().bands().positions().getFirst().half().number())
+        .as("an empty cell keeps its column")
+        .isEqualTo(0.11);
+    assertThat(channel().bands().positions().getFirst().centre().number()).isEqualTo(1.2);
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
     clipboard("1.3\t0.1\n1.7\tmuch\n");
     into("positions", 0, 1);
     hands.press(KeyCode.CONTROL, KeyCode.V);

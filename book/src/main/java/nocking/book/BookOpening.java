@@ -105,8 +105,8 @@ final class BookOpening {
   BookFile toRead() {
     requireBook();
     try {
-      int version = version();
       LeftoverLog.requireOwn(path);
+      int version = version();
       return readOnly(version > Migrations.CURRENT ? newer(version) : "it was opened to read");
     } catch (JdbiException e) {
       throw SqliteTrouble.reading(path, e);

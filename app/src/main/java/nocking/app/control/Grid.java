@@ -302,7 +302,8 @@ public final class Grid extends VBox {
    *     those before it are taken already
    */
   public String putBlock(int row, int column, String block) {
-    List<String> lines = block.strip().lines().toList();
+    // An empty cell in front of the first keeps the others in their columns.
+    List<String> lines = block.stripTrailing().lines().toList();
     int taken = 0;
     int passed = 0;
     int rows = 0;

@@ -64,6 +64,7 @@ public final class Desk {
   private String message = "";
   private boolean messageIsBad;
   private boolean dark;
+  private boolean together;
 
   public Desk(Store store) {
     this.store = store;
@@ -305,6 +306,10 @@ public final class Desk {
   }
 
   private void replace(Book next, String what, String key, String selection) {
+    if (together) {
+      book = next;
+      return;
+    }
     history.push(new History.State(book, selected), what, key);
     message = "";
     put(next, what, selection);
@@ -355,23 +360,23 @@ public final class Desk {
   }
 
   /**
-   * Several edits that are one: undone with one step, and all taken back when one of them is
+   * Several edits that are one: written, shown and undone together, and none of them where one is
    * refused.
    *
    * @throws QuantityException as the work does; the document is as it was then
    */
   public void asOne(String what, Runnable work) {
     Book before = book;
-    String selection = selected;
-    history.begin(new History.State(before, selection), what);
-    boolean done = false;
+    Book after = before;
+    together = true;
     try {
       work.run();
-      done = true;
+      after = book;
     } finally {
-      history.end(done && !book.equals(before));
-      if (!done && !book.equals(before)) put(before, "not " + what, selection);
+      together = false;
+      book = before;
     }
+    if (!after.equals(before)) replace(after, what, "", selected);
   }
 
   /** What undo would take back; empty when there is nothing. */

@@ -18,32 +18,14 @@ final class History {
   private final Deque<Step> past = new ArrayDeque<>();
   private final Deque<Step> future = new ArrayDeque<>();
   private String openKey = "";
-  private boolean whole;
 
   void push(State before, String what, String key) {
     future.clear();
     boolean continues = !key.isEmpty() && key.equals(openKey) && !past.isEmpty();
     openKey = key;
-    if (continues || whole) return;
+    if (continues) return;
     past.push(new Step(before, what));
     if (past.size() > MOST) past.removeLast();
-  }
-
-  /** From here on all edits are one step, whatever their keys. */
-  void begin(State before, String what) {
-    push(before, what, "");
-    whole = true;
-  }
-
-  /**
-   * The one step is complete.
-   *
-   * @param kept false where nothing came of it
-   */
-  void end(boolean kept) {
-    whole = false;
-    if (!kept) past.pop();
-    seal();
   }
 
   void seal() {

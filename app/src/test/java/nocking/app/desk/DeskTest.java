@@ -160,9 +160,11 @@ class DeskTest {
           rename("b", "");
         });
     assertThat(name()).isEqualTo("b");
+    assertThat(store.saved()).as("written at once, never half").containsExactly("two edits");
     desk.undo();
     assertThat(name()).isEqualTo("Blower manifold");
     assertThat(desk.undoable()).isEmpty();
+    store.saved().clear();
     assertThatThrownBy(
             () ->
                 desk.asOne(
@@ -173,6 +175,8 @@ class DeskTest {
                     }))
         .isInstanceOf(QuantityException.class);
     assertThat(name()).isEqualTo("Blower manifold");
+    assertThat(store.saved()).as("what was refused leaves no trace").isEmpty();
+    assertThat(desk.redoable()).as("and forgets nothing that was undone").isPresent();
     assertThat(desk.undoable()).isEmpty();
   }
 
