@@ -10,12 +10,12 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import nocking.analysis.Analysis;
+import nocking.analysis.ProbeInput;
 import nocking.analysis.ProbeState;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.quantity.QuantityException;
-import nocking.quantity.Span;
 import nocking.wiring.Seen;
 
 /**
@@ -180,7 +180,10 @@ public final class Desk {
   /** Input at the probe, in the channel's unit. */
   public double probe() {
     return channel()
-        .map(c -> probes.getOrDefault(c.id(), inside(c, c.definition().working().at(PROBE_START))))
+        .map(
+            c ->
+                probes.getOrDefault(
+                    c.id(), ProbeInput.nearest(c, c.definition().working().at(PROBE_START))))
         .orElse(0.0);
   }
 
@@ -191,29 +194,10 @@ public final class Desk {
   public void probe(double x) {
     Channel c = channel().orElse(null);
     if (c == null || !Double.isFinite(x)) return;
-    double inside = inside(c, x);
+    double inside = ProbeInput.nearest(c, x);
     if (inside == probe() && probes.containsKey(c.id())) return;
     probes.put(c.id(), inside);
     tell(Change.PROBE);
-  }
-
-  private static double inside(Channel c, double x) {
-    int stations = c.stations().size();
-    if (stations > 0) return Math.clamp(Math.rint(x), 1, stations);
-    Span working = c.definition().working();
-    return (c.sensor() == null ? working : reach(c, working)).clamp(x);
-  }
-
-  /** Working and rated range together, but not where the sensor has no value at all. */
-  private static Span reach(Channel c, Span working) {
-    Span rated = c.sensor().rated(c.unit());
-    Span both =
-        new Span(Math.min(working.low(), rated.low()), Math.max(working.high(), rated.high()));
-    return c.sensor()
-        .known(c.unit())
-        .filter(k -> k.high() > both.low() && k.low() < both.high())
-        .map(k -> new Span(Math.max(k.low(), both.low()), Math.min(k.high(), both.high())))
-        .orElse(both);
   }
 
   public Optional<ProbeState> probeState() {

@@ -27,6 +27,7 @@ import javafx.scene.shape.MoveTo;
 import javafx.scene.shape.Path;
 import javafx.scene.shape.Rectangle;
 import nocking.analysis.Analysis;
+import nocking.analysis.ProbeInput;
 import nocking.analysis.ProbeState;
 import nocking.app.control.EntryField;
 import nocking.app.desk.Desk;
@@ -38,8 +39,6 @@ import nocking.path.ReadOut;
 import nocking.path.SignalPath;
 import nocking.path.TestPoint;
 import nocking.quantity.Numbers;
-import nocking.quantity.QuantityException;
-import nocking.quantity.QuantityParser;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.stage.Stage;
@@ -98,7 +97,13 @@ final class PathStrip extends VBox {
     trace.setMinHeight(TRACE_HEIGHT);
     trace.setPrefHeight(TRACE_HEIGHT);
     trace.widthProperty().addListener(o -> place());
-    probeValue = new EntryField("probe-value", "Probe", false, this::takeProbe, desk::seal);
+    probeValue =
+        new EntryField(
+            "probe-value",
+            "Probe",
+            false,
+            text -> desk.probe(ProbeInput.typed(channel(), text)),
+            desk::seal);
     probeValue.bare().help("Type the input that the probe stands at, with any unit.");
     probeValue.getStyleClass().add("probe-value");
     probeValue.setMinWidth(132);
@@ -135,23 +140,6 @@ final class PathStrip extends VBox {
     for (double y = PITCH + 0.5; y < getHeight(); y += PITCH) {
       grid.getElements().addAll(new MoveTo(0, y), new LineTo(getWidth(), y));
     }
-  }
-
-  /** A value in any unit, or the name of a station. */
-  private void takeProbe(String text) {
-    List<String> stations = channel().stations();
-    for (int i = 0; i < stations.size(); i++) {
-      if (stations.get(i).equalsIgnoreCase(text.strip())) {
-        desk.probe(i + 1);
-        return;
-      }
-    }
-    double x = QuantityParser.value(text, channel().unit());
-    if (!stations.isEmpty() && channel().station(x).isEmpty()) {
-      throw new QuantityException(
-          "expected %s, or 1 to %d".formatted(String.join(", ", stations), stations.size()));
-    }
-    desk.probe(x);
   }
 
   private Channel channel() {
