@@ -34,18 +34,24 @@ public final class Channels {
                     .withUnit("kPa")
                     .withRange(v(0), v(60))
                     .withTolerance(v(0.5)))
-        .withSensor(new RatiometricSensor(v(0), v(8), v(100), v(92), v(5), v(0)))
-        .withStages(List.of(new Divider(Value.typed("5k1", Unit.OHM), v(10e3))))
-        .withConverter(Converter.of(12, 3.3));
+        .design(
+            d ->
+                d.withSensor(new RatiometricSensor(v(0), v(8), v(100), v(92), v(5), v(0)))
+                    .withStages(List.of(new Divider(Value.typed("5k1", Unit.OHM), v(10e3))))
+                    .withConverter(Converter.of(12, 3.3)));
   }
 
   /** Incubator: 20 mV/°C, 350 mV at 0 °C, ×13.5 about 530 mV onto 1.65 V. */
   public static Channel incubator() {
     return Channel.blank("in", "IN-T2")
         .define(d -> d.withRange(v(4), v(14)).withTolerance(v(0.1)).withPivot(v(9)))
-        .withSensor(new LinearSensor(v(0.35), v(0), v(0.02), v(0), v(25), v(0)))
-        .withStages(List.of(new DifferenceAmp(v(135e3), v(10e3), v(0.53), v(1.65), v(0), v(3.3))))
-        .withConverter(Converter.of(12, 3.3));
+        .design(
+            d ->
+                d.withSensor(new LinearSensor(v(0.35), v(0), v(0.02), v(0), v(25), v(0)))
+                    .withStages(
+                        List.of(
+                            new DifferenceAmp(v(135e3), v(10e3), v(0.53), v(1.65), v(0), v(3.3))))
+                    .withConverter(Converter.of(12, 3.3)));
   }
 
   /** Points at these inputs with readings that a function of the input gives. */

@@ -96,7 +96,7 @@ final class DemoBook {
       book.saveCards(hatchery.cards(), "demo book made");
       book.saveStock(hatchery.stock(), "demo book made");
       for (Channel c : book.read().channels()) {
-        if (c.locked()) book.nameRevision(c, "as left, spring calibration");
+        if (c.journal().locked()) book.nameRevision(c, "as left, spring calibration");
       }
     }
   }

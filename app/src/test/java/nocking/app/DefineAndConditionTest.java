@@ -60,7 +60,7 @@ class DefineAndConditionTest extends WindowTest {
   }
 
   private static double ratio(Channel c) {
-    Divider d = (Divider) c.stages().getFirst();
+    Divider d = (Divider) c.design().stages().getFirst();
     return d.lower().number() / (d.upper().number() + d.lower().number());
   }
 
@@ -74,7 +74,7 @@ class DefineAndConditionTest extends WindowTest {
     assertThat(text("wanted-note")).contains("R1").contains("R2");
     List<StockPart> drawer = Hands.ask(() -> desk.book().stock());
     hands.click("wanted-take");
-    Divider d = (Divider) channel().stages().getFirst();
+    Divider d = (Divider) channel().design().stages().getFirst();
     assertThat(drawer).extracting(StockPart::ohms).contains(d.upper().number(), d.lower().number());
     assertThat(ratio(channel())).isCloseTo(1.8 / 2.92, within(0.02));
     assertThat(d.upper().spread().limit()).isEqualTo(1);
@@ -96,7 +96,7 @@ class DefineAndConditionTest extends WindowTest {
   @Test
   void gainOfTheDifferenceAmplifierIsMadeOfPreferredValues() {
     openDemo("IN-T2", WorkStep.CONDITION);
-    hands.run(() -> desk.force("unlock", c -> c.withLocked(false)));
+    hands.run(() -> desk.force("unlock", c -> c.journal(j -> j.withLocked(false))));
     choose("wanted-series", PreferredSeries.E96);
     choose("wanted-parts", 3);
     hands.fill("wanted-to", "0.2 … 3.1");
@@ -124,12 +124,12 @@ class DefineAndConditionTest extends WindowTest {
         .isEqualTo("At rest the new one reads the same; at full scale 36 kPa low.");
     assertThat(text("swap-nodes"))
         .isEqualTo("Full scale: TP1 2.920 V → 1.408 V, TP2 1.934 V → 932.5 mV, code 2400 → 1157");
-    assertThat(((RatiometricSensor) channel().sensor()).highAt().number()).isEqualTo(100);
+    assertThat(((RatiometricSensor) channel().design().sensor()).highAt().number()).isEqualTo(100);
     hands.click("swap-accept");
-    assertThat(((RatiometricSensor) channel().sensor()).highAt().number()).isEqualTo(250);
-    assertThat(channel().card().name()).isEqualTo("Manifold 250 g");
+    assertThat(((RatiometricSensor) channel().design().sensor()).highAt().number()).isEqualTo(250);
+    assertThat(channel().design().card().name()).isEqualTo("Manifold 250 g");
     hands.press(KeyCode.CONTROL, KeyCode.Z);
-    assertThat(((RatiometricSensor) channel().sensor()).highAt().number()).isEqualTo(100);
+    assertThat(((RatiometricSensor) channel().design().sensor()).highAt().number()).isEqualTo(100);
   }
 
   @Test
@@ -202,7 +202,7 @@ class DefineAndConditionTest extends WindowTest {
     hands.click("offer-table");
     clipboard("T\tR\n°C\tkΩ\n0\t32.65\n25\t10\n50\t3.6\n");
     hands.click("sensor-paste");
-    var t = (TableSensor) channel().sensor();
+    var t = (TableSensor) channel().design().sensor();
     assertThat(t.points()).hasSize(3);
     assertThat(t.points().get(0).output().number()).isEqualTo(32650);
     assertThat(text("message")).contains("output in kΩ");
@@ -210,7 +210,7 @@ class DefineAndConditionTest extends WindowTest {
     clipboard("T\tR\n°C\tkΩ\n0\t32.65\n25\t10\n50\t11\n");
     hands.click("sensor-paste");
     assertThat(message()).contains("table rows 2 and 3");
-    assertThat(((TableSensor) channel().sensor()).points().get(2).output().number())
+    assertThat(((TableSensor) channel().design().sensor()).points().get(2).output().number())
         .isEqualTo(3600);
   }
 
@@ -219,16 +219,17 @@ class DefineAndConditionTest extends WindowTest {
     blank();
     hands.click("offer-ntc-beta");
     hands.fill("sensor-points", "25: 10k, 85: 1070").press(KeyCode.ENTER);
-    assertThat(((NtcBeta) channel().sensor()).beta().number()).isCloseTo(3977.5, within(0.1));
+    assertThat(((NtcBeta) channel().design().sensor()).beta().number())
+        .isCloseTo(3977.5, within(0.1));
     hands.fill("sensor-points", "0: 32650, 25: 10k, 100: 680").press(KeyCode.ENTER);
-    assertThat(channel().sensor()).isInstanceOf(NtcSteinhart.class);
+    assertThat(channel().design().sensor()).isInstanceOf(NtcSteinhart.class);
     assertThat(analysis().path()).isEmpty();
     hands.run(
         () -> {
           var fix = desk.analysis().findings().getFirst().fix().orElseThrow();
           desk.edit(fix.label(), "", fix.apply());
         });
-    assertThat(channel().stages().getFirst()).isInstanceOf(PullUp.class);
+    assertThat(channel().design().stages().getFirst()).isInstanceOf(PullUp.class);
     assertThat(analysis().path()).isPresent();
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT2);
     hands.click("wanted-choose");
@@ -241,17 +242,19 @@ class DefineAndConditionTest extends WindowTest {
     blank();
     hands.click("offer-formula");
     hands.fill("sensor-formula", "0.4 + x/50");
-    assertThat(((FormulaSensor) channel().sensor()).formula()).isEqualTo("0.4 + x/50");
+    assertThat(((FormulaSensor) channel().design().sensor()).formula()).isEqualTo("0.4 + x/50");
     hands.fill("sensor-formula", "(x - 30)^2/1000");
     assertThat(wrong("sensor-formula")).isTrue();
-    assertThat(((FormulaSensor) channel().sensor()).formula()).doesNotContain("^2");
+    assertThat(((FormulaSensor) channel().design().sensor()).formula()).doesNotContain("^2");
   }
 
   @Test
   void everyModelIsOfferedAndWorks() {
     blank();
     for (var model : Sensor.models()) {
-      hands.run(() -> desk.edit("clear", "", c -> c.withSensor(null).withStages(List.of())));
+      hands.run(
+          () ->
+              desk.edit("clear", "", c -> c.design(d -> d.withSensor(null).withStages(List.of()))));
       hands.run(
           () -> {
             desk.edit(
@@ -267,7 +270,7 @@ class DefineAndConditionTest extends WindowTest {
                                     : d.withUnit("°C").withRange(Value.of(0), Value.of(100))));
           });
       hands.click("offer-" + model.model());
-      assertThat(channel().sensor().model()).isEqualTo(model.model());
+      assertThat(channel().design().sensor().model()).isEqualTo(model.model());
       assertThat(Hands.ask(() -> desk.analysis().sensorCurve())).as(model.model()).isPresent();
     }
   }
@@ -290,7 +293,7 @@ class DefineAndConditionTest extends WindowTest {
   @Test
   void sensorOfAnotherQuantityIsSaid() {
     openDemo("RW-T1", WorkStep.DEFINE);
-    hands.run(() -> desk.edit("rtd", "", c -> c.withSensor(PlatinumRtd.of(100))));
+    hands.run(() -> desk.edit("rtd", "", c -> c.design(d -> d.withSensor(PlatinumRtd.of(100)))));
     hands.run(() -> desk.edit("unit", "", c -> UnitChange.apply(c, Unit.of("kPa"))));
     assertThat(analysis().findings().getFirst().detail())
         .contains("This sensor measures a temperature and the channel's unit is kPa");
@@ -306,12 +309,12 @@ class DefineAndConditionTest extends WindowTest {
   void sensorIsKeptAsACardAndSaysWhenItDeparts() {
     openDemo("GV-P1", WorkStep.DEFINE);
     hands.click("card-keep");
-    assertThat(channel().card().name()).isEqualTo("GV-P1 Two points");
+    assertThat(channel().design().card().name()).isEqualTo("GV-P1 Two points");
     assertThat(Hands.ask(() -> desk.book().cards())).hasSize(8);
     hands.fill("sensor-highOutput", "4.8 V");
     assertThat(analysis().findings()).extracting(f -> f.rule()).contains("card-departure");
     hands.click("card-keep");
-    assertThat(channel().card().revision()).isEqualTo(2);
+    assertThat(channel().design().card().revision()).isEqualTo(2);
     assertThat(analysis().findings()).extracting(f -> f.rule()).doesNotContain("card-departure");
     assertThat(onDisk().cards().getLast().revision()).isEqualTo(2);
   }
@@ -347,7 +350,7 @@ class DefineAndConditionTest extends WindowTest {
     assertThat(text("whatif-now")).contains("2.8889");
     assertThat(text("whatif-then")).contains("2.7889");
     assertThat(text("whatif-shift")).startsWith("The pivot moves from 9.00 to 8.90 °C");
-    assertThat(channel().stages().getFirst().number("Vc")).isEqualTo(0.53);
+    assertThat(channel().design().stages().getFirst().number("Vc")).isEqualTo(0.53);
   }
 
   @Test
@@ -370,10 +373,11 @@ class DefineAndConditionTest extends WindowTest {
   void toleranceIsTypedBehindTheValue() {
     openDemo("BL-P1", WorkStep.CONDITION);
     hands.fill("element-upper", "5k1 ±1% 50ppm");
-    Value upper = ((Divider) channel().stages().getFirst()).upper();
+    Value upper = ((Divider) channel().design().stages().getFirst()).upper();
     assertThat(upper.number()).isEqualTo(5100);
     assertThat(upper.spread().temperatureCoefficient()).isEqualTo(50);
-    assertThat(((Divider) onDisk().byTag("BL-P1").orElseThrow().stages().getFirst()).upper())
+    assertThat(
+            ((Divider) onDisk().byTag("BL-P1").orElseThrow().design().stages().getFirst()).upper())
         .isEqualTo(upper);
   }
 }

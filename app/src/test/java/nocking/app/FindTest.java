@@ -27,7 +27,7 @@ class FindTest extends WindowTest {
     assertThat(desk.step()).isEqualTo(WorkStep.CONDITION);
     hands.press(KeyCode.CONTROL, KeyCode.K).type("insert follower").press(KeyCode.ENTER);
     settled();
-    assertThat(channel().stages().getLast()).isInstanceOf(Follower.class);
+    assertThat(channel().design().stages().getLast()).isInstanceOf(Follower.class);
     hands.press(KeyCode.CONTROL, KeyCode.K).type("turnip");
     settled();
     assertThat(text("finder-nothing")).isEqualTo("Nothing here is called 'turnip'.");
@@ -57,7 +57,7 @@ class FindTest extends WindowTest {
     settled();
     assertThat(text("finder-nothing")).contains("insert burden");
     // The strip, the element's own menu and Find offer the same.
-    assertThat(channel().stagesThatFit(1).stream().flatMap(List::stream))
+    assertThat(channel().design().stagesThatFit(1).stream().flatMap(List::stream))
         .noneMatch(s -> s.accepts().equals(Set.of(Signal.CURRENT)))
         .anyMatch(Follower.class::isInstance);
   }

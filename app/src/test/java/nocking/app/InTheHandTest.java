@@ -41,17 +41,17 @@ class InTheHandTest extends WindowTest {
   void wrongEntryIsMarkedAndTheLastGoodValueStays() {
     openDemo("BL-P1", WorkStep.CONDITION);
     hands.fill("element-upper", "4k7");
-    assertThat(channel().stages().getFirst().number("R1")).isEqualTo(4700);
+    assertThat(channel().design().stages().getFirst().number("R1")).isEqualTo(4700);
     hands.type("x");
     assertThat(wrong("element-upper")).isTrue();
     assertThat(text("element-upper")).isEqualTo("4k7x");
-    assertThat(channel().stages().getFirst().number("R1")).isEqualTo(4700);
+    assertThat(channel().design().stages().getFirst().number("R1")).isEqualTo(4700);
     hands.press(KeyCode.ESCAPE);
     assertThat(wrong("element-upper")).isFalse();
     assertThat(text("element-upper")).isEqualTo("4k7");
     hands.fill("element-upper", "0");
     assertThat(wrong("element-upper")).as("a resistor is above 0 Ω").isTrue();
-    assertThat(channel().stages().getFirst().number("R1")).isEqualTo(4700);
+    assertThat(channel().design().stages().getFirst().number("R1")).isEqualTo(4700);
   }
 
   @Test
@@ -219,7 +219,8 @@ class InTheHandTest extends WindowTest {
     assertThat(hands.has("finding-point-slip")).isTrue();
     hands.click("fix-point-slip");
     assertThat(hands.has("finding-point-slip")).isFalse();
-    assertThat(channel().points().points().get(4).mean()).isCloseTo(1.3757, within(0.01));
+    assertThat(channel().calibration().points().points().get(4).mean())
+        .isCloseTo(1.3757, within(0.01));
     hands.press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(hands.has("finding-point-slip")).isTrue();
   }
@@ -241,7 +242,7 @@ class InTheHandTest extends WindowTest {
   }
 
   private List<String> titles() {
-    return channel().stages().stream().map(s -> s.title()).toList();
+    return channel().design().stages().stream().map(s -> s.title()).toList();
   }
 
   @Test
@@ -300,7 +301,7 @@ class InTheHandTest extends WindowTest {
     hands.click("scratch").type("Vout at 10 mg/L");
     assertThat(text("scratch-answer")).isEqualTo("→ 1.250 V");
     hands.press(KeyCode.ENTER);
-    assertThat(channel().notes().getLast().answer()).isEqualTo("1.250 V");
+    assertThat(channel().journal().notes().getLast().answer()).isEqualTo("1.250 V");
     hands.press(KeyCode.F1);
     assertThat(text("help-text")).contains("parallel").contains("Check:");
     hands.press(KeyCode.ESCAPE);
@@ -314,7 +315,7 @@ class InTheHandTest extends WindowTest {
     for (int i = 0; i < 200; i++) {
       Channel c = demo.get(i % 3);
       String tag = "CH-%03d with a rather long tag".formatted(i);
-      many.add(c.withId("id" + i).define(d -> d.withTag(tag)).withLocked(false));
+      many.add(c.withId("id" + i).define(d -> d.withTag(tag)).journal(j -> j.withLocked(false)));
     }
     open(new Book(many));
     ListView<?> rack = hands.node("rack");

@@ -39,7 +39,7 @@ class OddChannelsTest extends WindowTest {
       Channel c = sound.get(random.nextInt(sound.size()));
       int number = odd.size();
       accepted(nudged(ChannelJson.write(c), random))
-          .map(a -> a.withId("odd-" + number).withLocked(false))
+          .map(a -> a.withId("odd-" + number).journal(j -> j.withLocked(false)))
           .map(a -> a.define(d -> d.withTag("ODD-" + number)))
           .ifPresent(odd::add);
     }

@@ -66,31 +66,31 @@ class PasteEverywhereTest extends WindowTest {
   void aBlockIsOneEditOrNone() {
     openDemo("FD-S1", WorkStep.WIRE);
     open("wire-look-bands");
-    List<BandPosition> before = channel().bands().positions();
+    List<BandPosition> before = channel().wiring().bands().positions();
     clipboard("1.25\t0.1\n1.65\t0.1\n");
     into("positions", 0, 1);
     hands.press(KeyCode.CONTROL, KeyCode.V);
-    assertThat(channel().bands().positions())
+    assertThat(channel().wiring().bands().positions())
         .extracting(p -> p.centre().number())
         .startsWith(1.25, 1.65, 2.0);
-    assertThat(channel().bands().positions().get(1).half().number()).isEqualTo(0.1);
+    assertThat(channel().wiring().bands().positions().get(1).half().number()).isEqualTo(0.1);
     assertThat(message()).isEqualTo("Pasted 4 cells.");
     hands.press(KeyCode.CONTROL, KeyCode.Z);
-    assertThat(channel().bands().positions()).as("one step of undo").isEqualTo(before);
+    assertThat(channel().wiring().bands().positions()).as("one step of undo").isEqualTo(before);
     clipboard("\t0.11\n1.65\t\n");
     into("positions", 0, 1);
     hands.press(KeyCode.CONTROL, KeyCode.V);
-    assertThat(channel().bands().positions().getFirst().half().number())
+    assertThat(channel().wiring().bands().positions().getFirst().half().number())
         .as("an empty cell keeps its column")
         .isEqualTo(0.11);
-    assertThat(channel().bands().positions().getFirst().centre().number()).isEqualTo(1.2);
+    assertThat(channel().wiring().bands().positions().getFirst().centre().number()).isEqualTo(1.2);
     hands.press(KeyCode.CONTROL, KeyCode.Z);
     clipboard("1.3\t0.1\n1.7\tmuch\n");
     into("positions", 0, 1);
     hands.press(KeyCode.CONTROL, KeyCode.V);
-    assertThat(channel().bands().positions()).as("all or nothing").isEqualTo(before);
+    assertThat(channel().wiring().bands().positions()).as("all or nothing").isEqualTo(before);
     hands.press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
-    assertThat(channel().bands().positions().getFirst().centre().number()).isEqualTo(1.2);
+    assertThat(channel().wiring().bands().positions().getFirst().centre().number()).isEqualTo(1.2);
   }
 
   private void visit(String tag, WorkStep step) {

@@ -59,15 +59,19 @@ class StagesTest extends WindowTest {
   void newSensorStartsFromTheWorkingRange() {
     openDemo("PD-Q1", WorkStep.DEFINE);
     hands.run(
-        () -> desk.edit("clear", "", c -> c.withSensor(null).withStages(java.util.List.of())));
+        () ->
+            desk.edit(
+                "clear",
+                "",
+                c -> c.design(d -> d.withSensor(null).withStages(java.util.List.of()))));
     hands.click("offer-two-point");
-    assertThat(channel().sensor().rated(channel().unit()).low()).isEqualTo(-40);
-    assertThat(channel().sensor().rated(channel().unit()).high()).isEqualTo(40);
+    assertThat(channel().design().sensor().rated(channel().unit()).low()).isEqualTo(-40);
+    assertThat(channel().design().sensor().rated(channel().unit()).high()).isEqualTo(40);
     assertThat(analysis().path()).isPresent();
     hands.click("have-other").click("have-linear");
-    assertThat(channel().sensor().model()).isEqualTo("linear");
+    assertThat(channel().design().sensor().model()).isEqualTo("linear");
     hands.press(KeyCode.CONTROL, KeyCode.Z);
-    assertThat(channel().sensor().model()).isEqualTo("two-point");
+    assertThat(channel().design().sensor().model()).isEqualTo("two-point");
   }
 
   @Test
@@ -106,13 +110,13 @@ class StagesTest extends WindowTest {
     openDemo("GV-P1", WorkStep.WIRE);
     into("pins", 2, 6);
     hands.type("many").press(KeyCode.ENTER);
-    assertThat(channel().wiring().pins().get(2).measured()).isNull();
+    assertThat(channel().wiring().plan().pins().get(2).measured()).isNull();
     into("pins", 2, 6);
     hands.type("12 mV").press(KeyCode.ENTER);
-    assertThat(channel().wiring().pins().get(2).measured().number()).isEqualTo(0.012);
+    assertThat(channel().wiring().plan().pins().get(2).measured().number()).isEqualTo(0.012);
     into("pins", 3, 1);
     hands.type("red").press(KeyCode.ENTER);
-    assertThat(channel().wiring().pins()).allMatch(p -> !p.wire().equals("red"));
+    assertThat(channel().wiring().plan().pins()).allMatch(p -> !p.wire().equals("red"));
     hands.fill("wire-supply", "5");
     assertThat(analysis().supply()).contains(5.0);
   }
@@ -122,18 +126,18 @@ class StagesTest extends WindowTest {
     openDemo("BL-P1", WorkStep.COLLECT);
     into("points", 6, 5);
     hands.type("down").press(KeyCode.ENTER);
-    assertThat(channel().points().points().get(6).down()).isTrue();
+    assertThat(channel().calibration().points().points().get(6).down()).isTrue();
     into("points", 6, 5);
     hands.type("sideways").press(KeyCode.ENTER);
-    assertThat(channel().points().points().get(6).down()).isTrue();
+    assertThat(channel().calibration().points().points().get(6).down()).isTrue();
     hands.click("raw-counts");
-    assertThat(channel().points().raw()).isEqualTo(RawUnit.COUNTS);
+    assertThat(channel().calibration().points().raw()).isEqualTo(RawUnit.COUNTS);
     hands.press(KeyCode.CONTROL, KeyCode.Z);
     into("points", 0, 1);
     hands.press(KeyCode.DELETE);
-    assertThat(channel().points().points()).hasSize(6);
+    assertThat(channel().calibration().points().points()).hasSize(6);
     hands.press(KeyCode.CONTROL, KeyCode.Z);
-    assertThat(channel().points().points()).hasSize(7);
+    assertThat(channel().calibration().points().points()).hasSize(7);
   }
 
   @Test
@@ -142,9 +146,11 @@ class StagesTest extends WindowTest {
     clipboard("Hub\tSpannung\ncm\tmV\n0\t12,5\n11\t1490\n22\t2970\n");
     into("points", 0, 1);
     hands.press(KeyCode.CONTROL, KeyCode.V);
-    assertThat(channel().points().points()).hasSize(3);
-    assertThat(channel().points().points().get(1).applied().number()).isCloseTo(110, within(1e-9));
-    assertThat(channel().points().points().get(0).mean()).isCloseTo(0.0125, within(1e-9));
+    assertThat(channel().calibration().points().points()).hasSize(3);
+    assertThat(channel().calibration().points().points().get(1).applied().number())
+        .isCloseTo(110, within(1e-9));
+    assertThat(channel().calibration().points().points().get(0).mean())
+        .isCloseTo(0.0125, within(1e-9));
     assertThat(message()).contains("Pasted 3 new points").contains("decimal comma");
   }
 
@@ -154,7 +160,7 @@ class StagesTest extends WindowTest {
     assertThat(text("fit-reason")).startsWith("Collect reference points first");
     hands.run(() -> desk.select(desk.book().byTag("BL-P1").orElseThrow().id()));
     hands.click("fit-adopt");
-    assertThat(channel().adopted()).isNotNull();
+    assertThat(channel().calibration().adopted()).isNotNull();
   }
 
   @Test
@@ -164,7 +170,7 @@ class StagesTest extends WindowTest {
     hands.fill("table-cells", "1");
     assertThat(wrong("table-cells")).isTrue();
     hands.fill("table-cells", "16");
-    assertThat(channel().table().cells()).isEqualTo(16);
+    assertThat(channel().receiver().table().cells()).isEqualTo(16);
     hands.fill("table-raw-decimals", "0");
     assertThat(text("table-worst")).contains("both have the raw value");
     hands.fill("table-raw-decimals", "4");
@@ -184,28 +190,31 @@ class StagesTest extends WindowTest {
     hands.press(KeyCode.F2);
     hands.press(KeyCode.CONTROL, KeyCode.V);
     settled();
-    assertThat(channel().points().points()).hasSize(3);
-    assertThat(channel().points().points().get(2).mean()).isCloseTo(2.97, within(1e-9));
+    assertThat(channel().calibration().points().points()).hasSize(3);
+    assertThat(channel().calibration().points().points().get(2).mean())
+        .isCloseTo(2.97, within(1e-9));
     // Readings alone replace those of the rows that they are put on.
     clipboard("0.02\n1.5\n2.98\n3.1\n");
     into("points", 0, 2);
     hands.press(KeyCode.CONTROL, KeyCode.V);
-    assertThat(channel().points().points()).hasSize(3);
-    assertThat(channel().points().points().get(1).mean()).isCloseTo(1.5, within(1e-9));
+    assertThat(channel().calibration().points().points()).hasSize(3);
+    assertThat(channel().calibration().points().points().get(1).mean())
+        .isCloseTo(1.5, within(1e-9));
     assertThat(message()).contains("rows 1 to 3; 1 more had no point to belong to");
     // One value goes into the open cell as it is.
     clipboard("2.99");
     into("points", 2, 2);
     hands.press(KeyCode.F2);
     hands.press(KeyCode.CONTROL, KeyCode.V).press(KeyCode.ENTER);
-    assertThat(channel().points().points().get(2).mean()).isCloseTo(2.99, within(1e-9));
+    assertThat(channel().calibration().points().points().get(2).mean())
+        .isCloseTo(2.99, within(1e-9));
   }
 
   @Test
   void checkTakesReadingsAndPastedBlocks() {
     openDemo("BL-P1", WorkStep.CHECK);
     hands.click("measured-reading");
-    assertThat(channel().check().measured()).isEqualTo(Measured.READING);
+    assertThat(channel().acceptance().check().measured()).isEqualTo(Measured.READING);
     clipboard("0.1\n30.2\n61");
     into("checks", 0, 4);
     hands.press(KeyCode.CONTROL, KeyCode.V);

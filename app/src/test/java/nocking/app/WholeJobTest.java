@@ -65,7 +65,7 @@ class WholeJobTest extends WindowTest {
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT2);
     hands.click("insert-0").choose("insert-divider");
     hands.fill("element-upper", "5k1");
-    assertThat(channel().stages().getFirst().number("R1")).isEqualTo(5100);
+    assertThat(channel().design().stages().getFirst().number("R1")).isEqualTo(5100);
     assertThat(analysis().path().orElseThrow().at(60).output()).isCloseTo(1.93377, within(5e-6));
     assertThat(text("equation-numbers")).startsWith("p = 35.952 kPa/V · Vout − 9.5238 kPa");
     hands.click("form-c").click("equation-copy");
@@ -78,9 +78,9 @@ class WholeJobTest extends WindowTest {
     hands.click("pins").run(() -> grid("pins").getSelectionModel().select(0));
     hands.type("red").press(KeyCode.TAB).type("A").press(KeyCode.TAB).type("J4-1");
     hands.press(KeyCode.ENTER);
-    assertThat(channel().wiring().pins().getFirst().wire()).isEqualTo("red");
-    assertThat(channel().wiring().pins().getFirst().position()).isEqualTo("A");
-    assertThat(channel().wiring().pins().getFirst().terminal()).isEqualTo("J4-1");
+    assertThat(channel().wiring().plan().pins().getFirst().wire()).isEqualTo("red");
+    assertThat(channel().wiring().plan().pins().getFirst().position()).isEqualTo("A");
+    assertThat(channel().wiring().plan().pins().getFirst().terminal()).isEqualTo("J4-1");
     assertThat(cell("pins", 2, 5)).isEqualTo("400 mV ±45");
     assertThat(cell("pins", 3, 6)).isEqualTo("0.26 … 1.93 V");
   }
@@ -110,7 +110,7 @@ class WholeJobTest extends WindowTest {
     hands.type("0").press(KeyCode.ENTER);
     hands.run(() -> grid("points").getSelectionModel().select(0));
     hands.press(KeyCode.F2).press(KeyCode.TAB).type("0.2652; 0.2650; 0.2654").press(KeyCode.ENTER);
-    assertThat(channel().points().points()).hasSize(1);
+    assertThat(channel().calibration().points().points()).hasSize(1);
     assertThat(cell("points", 0, 3)).isEqualTo("0.2652");
     assertThat(cell("points", 0, 4)).isEqualTo("0.00020");
 
@@ -123,13 +123,14 @@ class WholeJobTest extends WindowTest {
           grid("points").requestFocus();
         });
     hands.press(KeyCode.CONTROL, KeyCode.V);
-    assertThat(channel().points().points()).hasSize(4);
-    assertThat(channel().points().points().get(2).applied().number())
+    assertThat(channel().calibration().points().points()).hasSize(4);
+    assertThat(channel().calibration().points().points().get(2).applied().number())
         .isCloseTo(172.369, within(1e-3));
 
     hands.run(() -> grid("points").getSelectionModel().select(2));
     hands.fill("leave-reason", "hose slipped off").click("leave-out");
-    assertThat(channel().points().points().get(2).leftOut()).isEqualTo("hose slipped off");
+    assertThat(channel().calibration().points().points().get(2).leftOut())
+        .isEqualTo("hose slipped off");
 
     Path csv = folder.resolve("more.csv");
     Files.writeString(csv, "druck;spannung\nkPa;V\n50,0;1,6553\n60,0;1,9338\n");
@@ -138,18 +139,20 @@ class WholeJobTest extends WindowTest {
     assertThat(text("import-recognised"))
         .isEqualTo(
             "Recognised: 2 rows of 2 columns between semicolons, decimal comma, with a header, units kPa, V.");
-    assertThat(channel().points().points()).as("nothing is taken before it is shown").hasSize(4);
+    assertThat(channel().calibration().points().points())
+        .as("nothing is taken before it is shown")
+        .hasSize(4);
     hands.click("import-take");
-    assertThat(channel().points().points()).hasSize(6);
-    assertThat(channel().points().counting()).hasSize(5);
+    assertThat(channel().calibration().points().points()).hasSize(6);
+    assertThat(channel().calibration().points().counting()).hasSize(5);
   }
 
   private void fit() {
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT5);
     hands.run(() -> grid("fits").getSelectionModel().select(3));
     hands.click("fit-adopt");
-    assertThat(channel().adopted().model()).isEqualTo("line");
-    assertThat(channel().adopted().points()).isEqualTo(5);
+    assertThat(channel().calibration().adopted().model()).isEqualTo("line");
+    assertThat(channel().calibration().adopted().points()).isEqualTo(5);
     assertThat(text("fit-reason")).startsWith("Simplest that is good enough: Design equation.");
   }
 
@@ -158,7 +161,7 @@ class WholeJobTest extends WindowTest {
     hands.click("table-start");
     hands.fill("table-cells", "7");
     hands.click("table-axis-counts").click("table-order-falling");
-    assertThat(channel().table().cells()).isEqualTo(7);
+    assertThat(channel().receiver().table().cells()).isEqualTo(7);
     assertThat(cell("cells", 6, 2)).as("within half a count of 0").isEqualTo("0.01");
     Path header = folder.resolve("bl_p1_table.h");
     chosen.add(header);
@@ -169,7 +172,7 @@ class WholeJobTest extends WindowTest {
   private void check() {
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT7);
     hands.click("check-five");
-    assertThat(channel().check().points()).hasSize(5);
+    assertThat(channel().acceptance().check().points()).hasSize(5);
     String[] measured = {"0.2655", "0.682", "1.099", "1.516", "1.9335"};
     hands.run(() -> grid("checks").requestFocus());
     for (int i = 0; i < measured.length; i++) {
@@ -195,20 +198,20 @@ class WholeJobTest extends WindowTest {
 
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT2);
     hands.fill("element-lower", "9k1");
-    assertThat(((Divider) channel().stages().getFirst()).lower().number()).isEqualTo(9100);
+    assertThat(((Divider) channel().design().stages().getFirst()).lower().number()).isEqualTo(9100);
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT8);
     hands.run(() -> grid("revisions").getSelectionModel().select(0));
     hands.click("revision-back");
     assertThat(channel()).isEqualTo(kept);
 
     hands.click("lock");
-    assertThat(channel().locked()).isTrue();
+    assertThat(channel().journal().locked()).isTrue();
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT1);
     hands.fill("define-name", "changed");
     assertThat(channel().definition().name()).isEqualTo("Blower manifold");
     hands.press(KeyCode.CONTROL, KeyCode.L);
     hands.type("sensor replaced").click("lock");
-    assertThat(channel().locked()).isFalse();
+    assertThat(channel().journal().locked()).isFalse();
     Book disk = onDisk();
     assertThat(disk.channels()).containsExactly(channel());
   }

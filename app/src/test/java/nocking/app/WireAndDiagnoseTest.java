@@ -60,7 +60,7 @@ class WireAndDiagnoseTest extends WindowTest {
     openDemo("SG-P1", WorkStep.CONDITION);
     hands.click("element-2");
     hands.fill("element-inputResistance", "");
-    assertThat(channel().converter().inputResistance()).isNull();
+    assertThat(channel().design().converter().inputResistance()).isNull();
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT3);
     settled();
     assertThat(hands.has("finding-floating-signal")).isTrue();
@@ -77,7 +77,7 @@ class WireAndDiagnoseTest extends WindowTest {
     hands.click("fix-floating-signal");
     settled();
     assertThat(hands.has("finding-floating-signal")).isFalse();
-    assertThat(channel().stages().getLast().title()).isEqualTo("Input pull");
+    assertThat(channel().design().stages().getLast().title()).isEqualTo("Input pull");
     assertThat(text("fault-detail")).doesNotContain("floats");
     hands.press(KeyCode.CONTROL, KeyCode.Z);
     settled();
@@ -87,7 +87,7 @@ class WireAndDiagnoseTest extends WindowTest {
   @Test
   void ohmsForKiloOhmsInTheRacewayTableAreFoundFromBothSides() {
     openDemo("RW-T1", WorkStep.DEFINE);
-    TableSensor sound = (TableSensor) channel().sensor();
+    TableSensor sound = (TableSensor) channel().design().sensor();
     // The datasheet is in kilo-ohms; its numbers are pasted as they stand.
     var block = new StringBuilder();
     sound
@@ -103,7 +103,7 @@ class WireAndDiagnoseTest extends WindowTest {
     into("sensor-rows", 0, 0);
     hands.press(KeyCode.CONTROL, KeyCode.V);
     settled();
-    assertThat(((TableSensor) channel().sensor()).points().getFirst().output().number())
+    assertThat(((TableSensor) channel().design().sensor()).points().getFirst().output().number())
         .isCloseTo(sound.points().getFirst().output().number() / 1000, within(1e-9));
     assertThat(analysis().findings())
         .extracting(Finding::rule)
@@ -112,7 +112,7 @@ class WireAndDiagnoseTest extends WindowTest {
     assertThat(hands.has("finding-prefix-slip")).isTrue();
     hands.click("fix-prefix-slip");
     settled();
-    assertThat(((TableSensor) channel().sensor()).points().getFirst().output().number())
+    assertThat(((TableSensor) channel().design().sensor()).points().getFirst().output().number())
         .isCloseTo(sound.points().getFirst().output().number(), within(1e-6));
     assertThat(hands.has("finding-prefix-slip")).isFalse();
 
@@ -136,13 +136,13 @@ class WireAndDiagnoseTest extends WindowTest {
     see("sensor", "30", "1.660 V");
     see("receiver", "30", "1.720 V");
     assertThat(explanation(0)).startsWith("ground offset +");
-    assertThat(channel().seen())
+    assertThat(channel().wiring().seen())
         .extracting(Seen::place)
         .containsExactly(
             Place.DISPLAY,
             Place.of(Place.Kind.SIGNAL_AT_SENSOR),
             Place.of(Place.Kind.SIGNAL_AT_RECEIVER));
-    assertThat(onDisk().byTag("BL-P1").orElseThrow().seen()).hasSize(3);
+    assertThat(onDisk().byTag("BL-P1").orElseThrow().wiring().seen()).hasSize(3);
   }
 
   /** What a verdict on an open ground hangs on is typed where the supply is, and undone. */
@@ -151,15 +151,15 @@ class WireAndDiagnoseTest extends WindowTest {
     openDemo("BL-P1", WorkStep.WIRE);
     hands.click("wire-look-supply");
     hands.fill("wire-supply-current", "12 mA");
-    assertThat(channel().wiring().supplied().current().number()).isEqualTo(0.012);
+    assertThat(channel().wiring().plan().supplied().current().number()).isEqualTo(0.012);
     hands.fill("wire-supply-within", "1 %");
-    assertThat(channel().wiring().supplied().share()).isEqualTo(0.01);
+    assertThat(channel().wiring().plan().supplied().share()).isEqualTo(0.01);
     hands.click("wire-shared-reference");
-    assertThat(channel().wiring().sharedReference()).isTrue();
+    assertThat(channel().wiring().plan().sharedReference()).isTrue();
     settled();
     assertThat(onDisk().byTag("BL-P1").orElseThrow().wiring()).isEqualTo(channel().wiring());
     hands.press(KeyCode.CONTROL, KeyCode.Z);
-    assertThat(channel().wiring().sharedReference()).isFalse();
+    assertThat(channel().wiring().plan().sharedReference()).isFalse();
   }
 
   // Diagnose.
@@ -177,7 +177,7 @@ class WireAndDiagnoseTest extends WindowTest {
     hands.type("4.60");
     hands.press(KeyCode.ENTER);
     settled();
-    assertThat(channel().seen()).hasSize(3);
+    assertThat(channel().wiring().seen()).hasSize(3);
     assertThat(explanation(0)).startsWith("resistance in the signal wire");
     hands.click("explanation-0");
     hands.press(KeyCode.CONTROL, KeyCode.Z);
@@ -192,7 +192,7 @@ class WireAndDiagnoseTest extends WindowTest {
     hands.click("tab-diagnose");
     settled();
     see("receiver", "30", "0.2 … 1.6 V, jumping");
-    Seen kept = onDisk().byTag("BL-P1").orElseThrow().seen().getLast();
+    Seen kept = onDisk().byTag("BL-P1").orElseThrow().wiring().seen().getLast();
     assertThat(kept.until().number()).isEqualTo(1.6);
     assertThat(kept.value().number()).isEqualTo(0.2);
     assertThat(explanation(0)).startsWith("contact that comes and goes");
@@ -233,13 +233,13 @@ class WireAndDiagnoseTest extends WindowTest {
   void lockedChannelTakesWhatWasSeenAndNothingElse() {
     openDemo("IN-T2", WorkStep.WIRE);
     Channel before = channel();
-    assertThat(before.locked()).isTrue();
+    assertThat(before.journal().locked()).isTrue();
     hands.click("tab-diagnose");
     settled();
     see("display", "9", "11.2");
-    assertThat(channel().withSeen(List.of())).isEqualTo(before);
-    assertThat(channel().seen()).hasSize(1);
-    assertThat(onDisk().byTag("IN-T2").orElseThrow().seen()).hasSize(1);
+    assertThat(channel().wiring(w -> w.withSeen(List.of()))).isEqualTo(before);
+    assertThat(channel().wiring().seen()).hasSize(1);
+    assertThat(onDisk().byTag("IN-T2").orElseThrow().wiring().seen()).hasSize(1);
   }
 
   @Test
@@ -248,14 +248,14 @@ class WireAndDiagnoseTest extends WindowTest {
     hands.click("tab-diagnose");
     settled();
     see("receiver", "30", "1.7 kPa");
-    assertThat(channel().seen()).isEmpty();
+    assertThat(channel().wiring().seen()).isEmpty();
     assertThat(text("seen-value")).isEqualTo("1.7 kPa");
     assertThat(wrong("seen-value")).isTrue();
     assertThat(text("seen-reason")).isNotBlank();
     hands.fill("seen-value", "1.7 V");
     hands.press(KeyCode.ENTER);
     settled();
-    assertThat(channel().seen()).hasSize(1);
+    assertThat(channel().wiring().seen()).hasSize(1);
     hands.fill("diagnose-accuracy", "good");
     assertThat(wrong("diagnose-accuracy")).isTrue();
   }
@@ -268,7 +268,7 @@ class WireAndDiagnoseTest extends WindowTest {
     see("receiver", "?", "3.3 V");
     see("receiver-ohms", "?", "open");
     assertThat(explanation(0)).containsAnyOf("wire open", "sensor element open");
-    assertThat(channel().seen().getFirst().at()).isNull();
+    assertThat(channel().wiring().seen().getFirst().at()).isNull();
   }
 
   @Test
@@ -328,11 +328,11 @@ class WireAndDiagnoseTest extends WindowTest {
     assertThat(hands.has("finding-ground-offset")).isTrue();
     cell("pins", 0, 1, "green/yellow");
     cell("pins", 0, 4, "12.5");
-    var pin = channel().wiring().pins().getFirst();
+    var pin = channel().wiring().plan().pins().getFirst();
     assertThat(pin.wire()).isEqualTo("green/yellow");
     assertThat(pin.length().number()).isEqualTo(12.5);
     hands.click("wire-add");
-    assertThat(channel().wiring().pins()).hasSize(4);
+    assertThat(channel().wiring().plan().pins()).hasSize(4);
   }
 
   /** A pin that reads off leads to Diagnose, with what all pins read taken along. */
@@ -346,7 +346,7 @@ class WireAndDiagnoseTest extends WindowTest {
     settled();
     hands.click("diagnose-pins");
     settled();
-    assertThat(channel().seen()).hasSize(3);
+    assertThat(channel().wiring().seen()).hasSize(3);
     assertThat(explanation(0)).startsWith("ground offset +");
     assertThat(hands.has("diagnose-pins")).isFalse();
   }
@@ -374,13 +374,14 @@ class WireAndDiagnoseTest extends WindowTest {
     openDemo("SG-P1", WorkStep.WIRE);
     hands.click("fault-use");
     settled();
-    assertThat(channel().wiring().thresholds().says()).isEqualTo("below 0.17 V or above 4.8 V");
+    assertThat(channel().wiring().plan().thresholds().says())
+        .isEqualTo("below 0.17 V or above 4.8 V");
     hands.fill("fault-low", "0.6");
     settled();
     assertThat(hands.has("finding-fault-limits-cut")).isTrue();
     hands.fill("fault-low", "5");
     assertThat(wrong("fault-low")).isTrue();
-    assertThat(channel().wiring().thresholds().high().number()).isEqualTo(4.8);
+    assertThat(channel().wiring().plan().thresholds().high().number()).isEqualTo(4.8);
   }
 
   @Test
@@ -409,7 +410,7 @@ class WireAndDiagnoseTest extends WindowTest {
     hands.fill("band-lever", "0");
     assertThat(wrong("band-lever")).isTrue();
     cell("positions", 0, 4, "1.21 1.22");
-    assertThat(channel().bands().positions().getFirst().up()).hasSize(2);
+    assertThat(channel().wiring().bands().positions().getFirst().up()).hasSize(2);
   }
 
   @Test

@@ -72,18 +72,20 @@ public class DiagnosisBenchmark {
                     .withUnit("kPa")
                     .withRange(v(0), v(60))
                     .withTolerance(v(0.5)))
-        .withSensor(new RatiometricSensor(v(0), v(8), v(100), v(92), v(5), v(50)))
-        .withStages(
-            List.of(
-                InputPull.toGround(v(470e3)),
-                new Divider(v(5.1e3), v(10e3)),
-                new NonInvertingAmp(v(5e3), v(10e3), v(0), v(0), v(5)),
-                new RcFilter(v(1e3), v(100e-9)),
-                new OffsetAdder(v(10e3), v(100e3), v(0)),
-                new DifferenceAmp(v(11e3), v(10e3), v(0.2), v(0.3), v(0), v(5)),
-                new Divider(v(4.7e3), v(10e3)),
-                new RcFilter(v(100), v(1e-6))))
-        .withConverter(Converter.of(v(12), v(3.3), v(1e6)));
+        .design(
+            d ->
+                d.withSensor(new RatiometricSensor(v(0), v(8), v(100), v(92), v(5), v(50)))
+                    .withStages(
+                        List.of(
+                            InputPull.toGround(v(470e3)),
+                            new Divider(v(5.1e3), v(10e3)),
+                            new NonInvertingAmp(v(5e3), v(10e3), v(0), v(0), v(5)),
+                            new RcFilter(v(1e3), v(100e-9)),
+                            new OffsetAdder(v(10e3), v(100e3), v(0)),
+                            new DifferenceAmp(v(11e3), v(10e3), v(0.2), v(0.3), v(0), v(5)),
+                            new Divider(v(4.7e3), v(10e3)),
+                            new RcFilter(v(100), v(1e-6))))
+                    .withConverter(Converter.of(v(12), v(3.3), v(1e6))));
   }
 
   /** An engine that has ranked the complaint and one measurement. */

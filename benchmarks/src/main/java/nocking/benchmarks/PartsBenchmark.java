@@ -2,8 +2,8 @@ package nocking.benchmarks;
 
 import java.util.concurrent.TimeUnit;
 import nocking.parts.Assortment;
+import nocking.parts.Candidates;
 import nocking.parts.Combination;
-import nocking.parts.Design;
 import nocking.parts.DividerDesign;
 import nocking.parts.PreferredSeries;
 import nocking.quantity.Span;
@@ -32,7 +32,7 @@ public class PartsBenchmark {
 
   /** The best twelve of all pairs. */
   @Benchmark
-  public Design dividerSearch() {
+  public Candidates dividerSearch() {
     return DividerDesign.search(
         e96, new DividerDesign.Wish(1, RATIO, TOTAL, Double.POSITIVE_INFINITY), 2);
   }
@@ -53,7 +53,7 @@ public class PartsBenchmark {
 
   /** Four resistors of E24 for one value, exact. */
   @Benchmark
-  public Design fourResistors() {
+  public Candidates fourResistors() {
     return Combination.search(e24, 4321, 4);
   }
 }

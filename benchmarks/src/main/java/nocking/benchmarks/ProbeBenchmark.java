@@ -44,7 +44,10 @@ public class ProbeBenchmark {
     Channel incubator = Hatchery.book(Hatchery.SEED).byTag("IN-T2").orElseThrow();
     var divider = new Divider(Value.of(100), Value.of(1e6));
     channel =
-        incubator.withStages(List.of(divider, divider, incubator.stages().getFirst(), divider));
+        incubator.design(
+            d ->
+                d.withStages(
+                    List.of(divider, divider, incubator.design().stages().getFirst(), divider)));
     analysis = Analysis.of(channel);
     SignalPath path = analysis.path().orElseThrow();
     closedForm = Compiled.of(path.forward(), path.quantitySymbol(), path.constants());

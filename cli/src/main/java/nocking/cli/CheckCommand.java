@@ -10,6 +10,7 @@ import nocking.analysis.Analysis;
 import nocking.book.BookFile;
 import nocking.book.exchange.ColumnException;
 import nocking.book.exchange.ColumnFile;
+import nocking.channel.Acceptance;
 import nocking.channel.Channel;
 import nocking.check.CheckPoint;
 import nocking.check.CheckRow;
@@ -48,7 +49,7 @@ final class CheckCommand extends JsonOption {
     try (BookFile file = BookFile.openToRead(book, Clock.systemUTC())) {
       channel = ChannelFiles.find(file.read(), tag, book);
     }
-    if (measured != null) channel = channel.withCheck(sheet(channel));
+    if (measured != null) channel = channel.with(new Acceptance(sheet(channel)));
     Analysis analysis = Analysis.of(channel);
     if (analysis.path().isEmpty()) {
       throw new QuantityException(channel.tag() + ": " + analysis.whyNoCircuit());
@@ -68,7 +69,7 @@ final class CheckCommand extends JsonOption {
           f.source() + " needs two columns, applied and measured, and rows in them");
     }
     Unit own = channel.unit();
-    Unit unit = f.unit(1).orElse(unitOf(channel.check().measured(), own));
+    Unit unit = f.unit(1).orElse(unitOf(channel.acceptance().check().measured(), own));
     Measured as =
         unit.dimension().equals(Unit.VOLT.dimension())
             ? Measured.VOLTS

@@ -9,8 +9,8 @@ import nocking.book.exchange.StockCsv;
 import nocking.element.Measurand;
 import nocking.element.Signal;
 import nocking.parts.Assortment;
+import nocking.parts.Candidates;
 import nocking.parts.Combination;
-import nocking.parts.Design;
 import nocking.parts.DividerDesign;
 import nocking.parts.ExtenderDesign;
 import nocking.parts.GainShift;
@@ -124,7 +124,7 @@ final class DesignCommand extends JsonOption {
     if (!what.equals("pull-up") && !sensor.isEmpty()) {
       throw new QuantityException("design %s takes no '%s'".formatted(what, sensor.getFirst()));
     }
-    Design design =
+    Candidates design =
         switch (what) {
           case "divider" -> divider();
           case "combination" -> Combination.search(assortment(), ohms("--value", value), most(3));
@@ -174,7 +174,7 @@ final class DesignCommand extends JsonOption {
     return Assortment.of(s, 10, 10e6, t);
   }
 
-  private Design divider() {
+  private Candidates divider() {
     Span window = window(total);
     double perPart =
         watts == null ? Double.POSITIVE_INFINITY : read("--watts", watts, Unit.of("W"));
@@ -196,7 +196,7 @@ final class DesignCommand extends JsonOption {
         rising("--rails", rails, Unit.VOLT));
   }
 
-  private Design string() {
+  private Candidates string() {
     return StringDesign.search(
         assortment(),
         ohms("--value", value),
@@ -206,7 +206,7 @@ final class DesignCommand extends JsonOption {
         read("--derating", derating, Unit.PERCENT) / 100);
   }
 
-  private Design pullUp() {
+  private Candidates pullUp() {
     if (sensor.isEmpty()) {
       throw new QuantityException("design pull-up needs a sensor, such as ntc-beta beta=3950");
     }
@@ -236,7 +236,7 @@ final class DesignCommand extends JsonOption {
                       c.rule(), Numbers.significant(c.error(), 2), arguments.quantity().symbol()),
               s.stages()));
     }
-    return new Design(solutions, true);
+    return new Candidates(solutions, true);
   }
 
   private static double voltage(String option, String text) {
@@ -309,7 +309,7 @@ final class DesignCommand extends JsonOption {
         s.note());
   }
 
-  private static void text(Answer answer, Design design) {
+  private static void text(Answer answer, Candidates design) {
     if (!design.found()) {
       answer.line("Nothing does it: widen the window, allow more parts or another series.");
       return;

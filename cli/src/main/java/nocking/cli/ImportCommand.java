@@ -92,7 +92,7 @@ final class ImportCommand extends JsonOption {
       throw new DocumentException(
           "%s is in %s already; --force replaces it".formatted(same.get().tag(), book));
     }
-    if (same.get().locked()) {
+    if (same.get().journal().locked()) {
       throw new DocumentException(
           "%s is locked in %s; unlock it first".formatted(same.get().tag(), book));
     }
@@ -141,10 +141,10 @@ final class ImportCommand extends JsonOption {
     int known;
     try (BookFile opened = open()) {
       Channel channel = ChannelFiles.find(opened.read(), tag, book);
-      if (channel.locked()) {
+      if (channel.journal().locked()) {
         throw new DocumentException("%s is locked; unlock it first".formatted(channel.tag()));
       }
-      PointSet set = channel.points();
+      PointSet set = channel.calibration().points();
       PointsCsv.Mapping mapping = PointsCsv.guess(columns, channel);
       RawUnit raw = PointsCsv.rawUnit(columns, mapping, set.raw());
       if (!set.points().isEmpty() && raw != set.raw()) {
@@ -162,7 +162,7 @@ final class ImportCommand extends JsonOption {
         return 0;
       }
       opened.save(
-          channel.withPoints(new PointSet(raw, set.points()).plus(read)),
+          channel.calibration(k -> k.withPoints(new PointSet(raw, set.points()).plus(read))),
           "points imported from " + file.getFileName());
       n = read.size();
     }

@@ -162,7 +162,8 @@ class UnitsToTheEndTest {
     Channel blend = Hatchery.book(Hatchery.SEED).byTag("PD-Q1").orElseThrow();
     Channel blower = Hatchery.book(Hatchery.SEED).byTag("BL-P1").orElseThrow();
     // The sensor's ra and rb meet the tracks RA and RB.
-    Files.writeString(file, ChannelJson.write(blower.withStages(blend.stages())));
+    Files.writeString(
+        file, ChannelJson.write(blower.design(d -> d.withStages(blend.design().stages()))));
     Console c = Console.run("path", file, "--equation", "sheet");
     assertThat(c.code()).isZero();
     Set<String> names =

@@ -169,10 +169,15 @@ public final class Analysis implements Evidence {
   }
 
   private Compilation compile() {
-    if (channel.sensor() == null) return new Compilation(Optional.empty(), Optional.empty());
+    if (channel.design().sensor() == null)
+      return new Compilation(Optional.empty(), Optional.empty());
     try {
       SignalPath path =
-          SignalPath.of(measurand(), channel.sensor(), channel.stages(), channel.converter());
+          SignalPath.of(
+              measurand(),
+              channel.design().sensor(),
+              channel.design().stages(),
+              channel.design().converter());
       Span working = channel.definition().working();
       path.require(working.low());
       path.require(working.high());
@@ -192,9 +197,9 @@ public final class Analysis implements Evidence {
   }
 
   private Optional<SensorCurve> sense() {
-    if (channel.sensor() == null) return Optional.empty();
+    if (channel.design().sensor() == null) return Optional.empty();
     try {
-      return Optional.of(SensorCurve.of(measurand(), channel.sensor()));
+      return Optional.of(SensorCurve.of(measurand(), channel.design().sensor()));
     } catch (QuantityException | AlgebraException e) {
       // The path has the same trouble and says it.
       return Optional.empty();
@@ -232,9 +237,9 @@ public final class Analysis implements Evidence {
 
   @Override
   public double volts(ReferencePoint point) {
-    return channel.points().raw() == RawUnit.VOLTS
+    return channel.calibration().points().raw() == RawUnit.VOLTS
         ? point.mean()
-        : channel.converter().volts(point.mean());
+        : channel.design().converter().volts(point.mean());
   }
 
   /** Volts and applied quantity of the points that count, in their order. */
@@ -243,7 +248,7 @@ public final class Analysis implements Evidence {
   }
 
   private Samples gather() {
-    List<ReferencePoint> points = channel.points().counting();
+    List<ReferencePoint> points = channel.calibration().points().counting();
     return new Samples(
         points.stream().mapToDouble(this::volts).toArray(),
         points.stream().mapToDouble(p -> p.applied().number()).toArray());
@@ -293,7 +298,7 @@ public final class Analysis implements Evidence {
   }
 
   private Optional<Curve> chooseCurve() {
-    Adopted adopted = channel.adopted();
+    Adopted adopted = channel.calibration().adopted();
     if (adopted == null || adopted.isDesign()) return design();
     adopted.require();
     return FitModel.of(adopted.model()).map(m -> curveOf(m, adopted));
@@ -308,7 +313,10 @@ public final class Analysis implements Evidence {
   /** The adopted curve judged against the points as they are now. */
   public Optional<Fit> adoptedFit() {
     if (samples().size() == 0) return Optional.empty();
-    String model = channel.adopted() == null ? Adopted.DESIGN_MODEL : channel.adopted().model();
+    String model =
+        channel.calibration().adopted() == null
+            ? Adopted.DESIGN_MODEL
+            : channel.calibration().adopted().model();
     return guard(
         "how the adopted curve fits",
         () -> curve().map(c -> Judgement.asItIs(model, c, samples())),
@@ -317,14 +325,20 @@ public final class Analysis implements Evidence {
 
   @Override
   public Optional<Fit> refitted() {
-    return channel.adopted() == null ? Optional.empty() : fit(channel.adopted().model());
+    return channel.calibration().adopted() == null
+        ? Optional.empty()
+        : fit(channel.calibration().adopted().model());
   }
 
   @Override
   public Channel adopting(String model) {
-    if (model.equals(Adopted.DESIGN_MODEL)) return channel.withAdopted(Adopted.DESIGN);
+    if (model.equals(Adopted.DESIGN_MODEL))
+      return channel.calibration(k -> k.withAdopted(Adopted.DESIGN));
     return fit(model)
-        .map(f -> channel.withAdopted(new Adopted(model, f.coefficients(), samples().size())))
+        .map(
+            f ->
+                channel.calibration(
+                    k -> k.withAdopted(new Adopted(model, f.coefficients(), samples().size()))))
         .orElse(channel);
   }
 
@@ -354,9 +368,9 @@ public final class Analysis implements Evidence {
   @Override
   public List<Element> elements() {
     var list = new ArrayList<Element>();
-    list.add(channel.sensor());
-    list.addAll(channel.stages());
-    list.add(channel.converter());
+    list.add(channel.design().sensor());
+    list.addAll(channel.design().stages());
+    list.add(channel.design().converter());
     return list;
   }
 
@@ -369,7 +383,12 @@ public final class Analysis implements Evidence {
   public List<PathCircuit.Stress> stresses(double x) {
     if (path().isEmpty()) return List.of();
     try {
-      return PathCircuit.of(measurand(), channel.sensor(), channel.stages(), channel.converter(), x)
+      return PathCircuit.of(
+              measurand(),
+              channel.design().sensor(),
+              channel.design().stages(),
+              channel.design().converter(),
+              x)
           .stresses();
     } catch (IllegalStateException e) {
       // Without a solution of the circuit there is nothing to say of its parts.
@@ -382,15 +401,15 @@ public final class Analysis implements Evidence {
     return path()
         .map(
             p -> {
-              Span ambient = channel.surroundings().ambient();
+              Span ambient = channel.design().surroundings().ambient();
               double at = Surroundings.REFERENCE_TEMPERATURE;
               return new ErrorModel(
                   p,
                   Uncertain.of(p, elements()),
                   channel.definition().working(),
                   new Span(ambient.low() - at, ambient.high() - at),
-                  x -> channel.sensor().classTolerance(x, channel.unit()),
-                  channel.surroundings().referenceStandard());
+                  x -> channel.design().sensor().classTolerance(x, channel.unit()),
+                  channel.design().surroundings().referenceStandard());
             });
   }
 
@@ -422,9 +441,9 @@ public final class Analysis implements Evidence {
   private DoubleUnaryOperator receiver() {
     Optional<LinearTable> held = table().table();
     if (held.isEmpty()) return curveFunction.get().orElseThrow();
-    return channel.table().axis() == RawUnit.VOLTS
+    return channel.receiver().table().axis() == RawUnit.VOLTS
         ? held.get()::look
-        : v -> held.get().look(channel.converter().code(v));
+        : v -> held.get().look(channel.design().converter().code(v));
   }
 
   @Override
@@ -460,7 +479,7 @@ public final class Analysis implements Evidence {
   public Optional<Double> supply() {
     return subject()
         .flatMap(Subject::supply)
-        .or(() -> Optional.ofNullable(channel.wiring().supply()).map(Value::number));
+        .or(() -> Optional.ofNullable(channel.wiring().plan().supply()).map(Value::number));
   }
 
   public TableOutcome table() {
@@ -468,7 +487,7 @@ public final class Analysis implements Evidence {
   }
 
   private TableOutcome tabulate() {
-    TableSpec spec = channel.table();
+    TableSpec spec = channel.receiver().table();
     if (spec == null) return TableOutcome.none("no table is asked for yet");
     if (curve().isEmpty()) return TableOutcome.none("there is no curve yet: define the sensor");
     try {
@@ -485,27 +504,29 @@ public final class Analysis implements Evidence {
 
   /** The fault thresholds on the raw axis of the table; empty where none are settled. */
   public Optional<Thresholds> tableLimits() {
-    Thresholds t = channel.wiring().thresholds();
-    if (t == null || channel.table() == null) return Optional.empty();
-    if (channel.table().axis() == RawUnit.VOLTS) return Optional.of(t);
+    Thresholds t = channel.wiring().plan().thresholds();
+    if (t == null || channel.receiver().table() == null) return Optional.empty();
+    if (channel.receiver().table().axis() == RawUnit.VOLTS) return Optional.of(t);
     return Optional.of(new Thresholds(counts(t.low()), counts(t.high())));
   }
 
   private Value counts(Value volts) {
-    return volts == null ? null : Value.of(channel.converter().code(volts.number()));
+    return volts == null ? null : Value.of(channel.design().converter().code(volts.number()));
   }
 
   /** The adopted curve as a function of volts or of counts. */
   private DoubleUnaryOperator ofAxis(RawUnit axis) {
     DoubleUnaryOperator f = curveFunction.get().orElseThrow();
-    return axis == RawUnit.VOLTS ? f : code -> f.applyAsDouble(channel.converter().volts(code));
+    return axis == RawUnit.VOLTS
+        ? f
+        : code -> f.applyAsDouble(channel.design().converter().volts(code));
   }
 
   /**
    * Volts that the adopted curve reads as a quantity; for the design the path itself knows them.
    */
   private double rawAt(double quantity) {
-    Adopted adopted = channel.adopted();
+    Adopted adopted = channel.calibration().adopted();
     return adopted == null || adopted.isDesign()
         ? path().orElseThrow().output(quantity)
         : curve().orElseThrow().raw(quantity);
@@ -515,14 +536,15 @@ public final class Analysis implements Evidence {
   private Span rawSpan(RawUnit axis) {
     Span working = channel.definition().working();
     Span volts = Span.between(rawAt(working.low()), rawAt(working.high()));
-    Span range = new Span(0, channel.converter().reference().number());
+    Span range = new Span(0, channel.design().converter().reference().number());
     Span inside = Span.between(range.clamp(volts.low()), range.clamp(volts.high()));
     if (inside.width() == 0) {
       throw new QuantityException("the working range lies outside the converter's range");
     }
     if (axis == RawUnit.VOLTS) return inside;
     return new Span(
-        channel.converter().code(inside.low()), channel.converter().code(inside.high()));
+        channel.design().converter().code(inside.low()),
+        channel.design().converter().code(inside.high()));
   }
 
   @Override
@@ -534,12 +556,12 @@ public final class Analysis implements Evidence {
     if (path().isEmpty() || curve().isEmpty()) return List.of();
     Definition d = channel.definition();
     return Check.rows(
-        channel.check(),
+        channel.acceptance().check(),
         path().get(),
         curve().get(),
         d.working(),
         d.toleranceOrNaN(),
-        channel.wiring().thresholds());
+        channel.wiring().plan().thresholds());
   }
 
   public List<Finding> findings() {
@@ -571,31 +593,32 @@ public final class Analysis implements Evidence {
               ? Progress.EMPTY
               : has(WorkStep.CONDITION, Severity.STOP) ? Progress.HALF : Progress.FULL;
       case WIRE -> wire();
-      case COLLECT -> amount(channel.points().counting().size(), 3);
+      case COLLECT -> amount(channel.calibration().points().counting().size(), 3);
       case FIT ->
-          channel.adopted() != null
+          channel.calibration().adopted() != null
               ? Progress.FULL
               : samples().size() > 0 ? Progress.HALF : Progress.EMPTY;
       case TABLE ->
-          channel.table() == null
+          channel.receiver().table() == null
               ? Progress.EMPTY
               : table().table().isPresent() ? Progress.FULL : Progress.HALF;
       case CHECK -> checkProgress();
-      case RECORD -> channel.locked() ? Progress.FULL : Progress.EMPTY;
+      case RECORD -> channel.journal().locked() ? Progress.FULL : Progress.EMPTY;
     };
   }
 
   private Progress define() {
-    if (channel.sensor() == null) return Progress.EMPTY;
+    if (channel.design().sensor() == null) return Progress.EMPTY;
     boolean whole = path().isPresent() && channel.definition().tolerance() != null;
     return whole ? Progress.FULL : Progress.HALF;
   }
 
   private Progress wire() {
-    long named = channel.wiring().pins().stream().filter(p -> !p.terminal().isBlank()).count();
+    long named =
+        channel.wiring().plan().pins().stream().filter(p -> !p.terminal().isBlank()).count();
     return named == 0
         ? Progress.EMPTY
-        : named < channel.wiring().pins().size() ? Progress.HALF : Progress.FULL;
+        : named < channel.wiring().plan().pins().size() ? Progress.HALF : Progress.FULL;
   }
 
   private Progress checkProgress() {
@@ -616,7 +639,7 @@ public final class Analysis implements Evidence {
   }
 
   public ChannelState state() {
-    if (channel.sensor() == null) return ChannelState.NOT_STARTED;
+    if (channel.design().sensor() == null) return ChannelState.NOT_STARTED;
     if (findings().stream().anyMatch(f -> f.severity() == Severity.STOP)) return ChannelState.FAIL;
     if (findings().stream().anyMatch(f -> f.severity() == Severity.WARNING)) {
       return ChannelState.WARNING;

@@ -7,11 +7,12 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import nocking.channel.Channel;
+import nocking.channel.Design;
 import nocking.element.Element;
 import nocking.element.Field;
 import nocking.parts.Assortment;
+import nocking.parts.Candidates;
 import nocking.parts.Combination;
-import nocking.parts.Design;
 import nocking.parts.DividerDesign;
 import nocking.parts.GainShift;
 import nocking.parts.PullUpDesign;
@@ -74,7 +75,7 @@ public final class PartSearch {
     this.channel = channel;
     this.path = path;
     this.index = index;
-    this.stage = channel.stages().get(index);
+    this.stage = channel.design().stages().get(index);
     this.assortment = assortment;
     this.wish = wish;
   }
@@ -142,7 +143,7 @@ public final class PartSearch {
   }
 
   private static List<Offer> offers(
-      Design design, Function<Solution, UnaryOperator<Channel>> apply) {
+      Candidates design, Function<Solution, UnaryOperator<Channel>> apply) {
     return design.solutions().stream().map(s -> new Offer(s, apply.apply(s))).toList();
   }
 
@@ -150,13 +151,15 @@ public final class PartSearch {
     double[] in = before();
     double from = Math.max(Math.abs(in[0]), Math.abs(in[1]));
     double to = Math.max(Math.abs(wish.toStart), Math.abs(wish.toEnd));
-    Design design =
+    Candidates design =
         DividerDesign.search(
             assortment,
             new DividerDesign.Wish(from, to, wish.total, wish.perPart),
             Math.max(2, wish.most));
     return new Found(
-        offers(design, s -> c -> c.withStage(index, keeping((Divider) s.stages().getFirst()))),
+        offers(
+            design,
+            s -> c -> c.design(d -> d.withStage(index, keeping((Divider) s.stages().getFirst())))),
         design.exact(),
         "ratio");
   }
@@ -190,7 +193,10 @@ public final class PartSearch {
                   .formatted(c.rule(), Numbers.significant(c.error(), 2), unit),
               s.stages());
       Value ohms = toleranced(((PullUp) s.stages().getFirst()).resistance());
-      list.add(new Offer(said, ch -> ch.withStage(index, Element.with(p, p.field("Rp"), ohms))));
+      list.add(
+          new Offer(
+              said,
+              ch -> ch.design(d -> d.withStage(index, Element.with(p, p.field("Rp"), ohms)))));
     }
     return new Found(list, true, "pull-up");
   }
@@ -206,14 +212,16 @@ public final class PartSearch {
       throw new QuantityException(
           "a difference amplifier does not invert: read an output that falls where its input rises");
     }
-    Design design = RatioDesign.search(assortment, "Rf", "Rg", gain, wish.most);
+    Candidates design = RatioDesign.search(assortment, "Rf", "Rg", gain, wish.most);
     return new Found(
         offers(
             design,
             s -> {
               Value feedback = toleranced(value(s, 0));
               Value input = toleranced(value(s, 1));
-              return c -> c.withStage(index, placed(d, feedback, input, s.value(), in));
+              return c ->
+                  c.design(
+                      next -> next.withStage(index, placed(d, feedback, input, s.value(), in)));
             }),
         design.exact(),
         "gain");
@@ -239,7 +247,7 @@ public final class PartSearch {
 
   private Found gainShift(Span rails) {
     double[] in = before();
-    Design design =
+    Candidates design =
         GainShift.search(
             assortment,
             new GainShift.Wish(
@@ -247,18 +255,18 @@ public final class PartSearch {
                 in[1],
                 wish.toStart,
                 wish.toEnd,
-                channel.converter().reference().number(),
+                channel.design().converter().reference().number(),
                 rails));
     return new Found(
         offers(
             design,
             s ->
                 c -> {
-                  Channel next = c.removeStage(index);
+                  Design next = c.design().removeStage(index);
                   for (int i = 0; i < s.stages().size(); i++) {
                     next = next.insertStage(index + i, s.stages().get(i));
                   }
-                  return next;
+                  return c.with(next);
                 }),
         design.exact(),
         "gain");
@@ -273,11 +281,16 @@ public final class PartSearch {
                         "for a %s there is nothing to choose"
                             .formatted(stage.title().toLowerCase(Locale.ROOT))));
     double wanted = stage.value(field).number();
-    Design design = Combination.search(assortment, wanted, wish.most);
+    Candidates design = Combination.search(assortment, wanted, wish.most);
     return new Found(
         offers(
             design,
-            s -> c -> c.withStage(index, Element.with(stage, field, toleranced(value(s, 0))))),
+            s ->
+                c ->
+                    c.design(
+                        d ->
+                            d.withStage(
+                                index, Element.with(stage, field, toleranced(value(s, 0)))))),
         design.exact(),
         "resistance");
   }

@@ -15,17 +15,18 @@ public final class ProbeInput {
    * the sensor has a value at all; on a station of a selector.
    */
   public static double nearest(Channel c, double wished) {
-    int stations = c.stations().size();
+    int stations = c.design().stations().size();
     if (stations > 0) return Math.clamp(Math.rint(wished), 1, stations);
     Span working = c.definition().working();
-    return (c.sensor() == null ? working : reach(c, working)).clamp(wished);
+    return (c.design().sensor() == null ? working : reach(c, working)).clamp(wished);
   }
 
   private static Span reach(Channel c, Span working) {
-    Span rated = c.sensor().rated(c.unit());
+    Span rated = c.design().sensor().rated(c.unit());
     Span both =
         new Span(Math.min(working.low(), rated.low()), Math.max(working.high(), rated.high()));
-    return c.sensor()
+    return c.design()
+        .sensor()
         .known(c.unit())
         .filter(k -> k.high() > both.low() && k.low() < both.high())
         .map(k -> new Span(Math.max(k.low(), both.low()), Math.min(k.high(), both.high())))
@@ -38,12 +39,12 @@ public final class ProbeInput {
    * @throws QuantityException when it is neither, or lies between two stations
    */
   public static double typed(Channel c, String text) {
-    List<String> stations = c.stations();
+    List<String> stations = c.design().stations();
     for (int i = 0; i < stations.size(); i++) {
       if (stations.get(i).equalsIgnoreCase(text.strip())) return i + 1.0;
     }
     double x = QuantityParser.value(text, c.unit());
-    if (!stations.isEmpty() && c.station(x).isEmpty()) {
+    if (!stations.isEmpty() && c.design().station(x).isEmpty()) {
       throw new QuantityException(
           "expected %s, or 1 to %d".formatted(String.join(", ", stations), stations.size()));
     }

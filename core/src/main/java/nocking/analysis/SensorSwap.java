@@ -47,7 +47,7 @@ public record SensorSwap(List<Row> rows, String problem) {
   /** Compares the present sensor of a channel with another in its unit. */
   public static SensorSwap of(Channel channel, Sensor other) {
     Analysis now = Analysis.of(channel);
-    Analysis then = Analysis.of(channel.withSensor(other));
+    Analysis then = Analysis.of(channel.design(d -> d.withSensor(other)));
     Optional<Curve> curve = now.curve();
     if (now.path().isEmpty() || curve.isEmpty()) {
       return new SensorSwap(List.of(), "there is no calibration yet to compare with");
@@ -60,8 +60,8 @@ public record SensorSwap(List<Row> rows, String problem) {
     var rows = new ArrayList<Row>();
     SignalPath before = now.path().get();
     SignalPath after = then.path().get();
-    add(rows, "at rest", channel.rest(), before, after, reads);
-    if (channel.rest() != d.working().low()) {
+    add(rows, "at rest", channel.design().rest(), before, after, reads);
+    if (channel.design().rest() != d.working().low()) {
       add(rows, "start", d.working().low(), before, after, reads);
     }
     add(rows, "middle", d.working().middle(), before, after, reads);

@@ -53,7 +53,8 @@ public record WhatIf(SignalPath now, SignalPath then, List<Row> rows, Optional<S
    * @throws QuantityException when the constant cannot have the value
    */
   public static Optional<WhatIf> of(Analysis a, ParameterRef constant, Value other) {
-    Channel changed = a.channel().withParameter(constant.element(), constant.field(), other);
+    Channel changed =
+        a.channel().design(d -> d.withParameter(constant.element(), constant.field(), other));
     Optional<SignalPath> then = Analysis.of(changed).path();
     if (a.path().isEmpty() || then.isEmpty()) return Optional.empty();
     return Optional.of(compared(a.channel().definition().working(), a.path().get(), then.get()));

@@ -96,6 +96,36 @@ public record Book(
     return tag;
   }
 
+  /**
+   * Channels from outside as this book can take them, in their order: one whose id or tag is taken
+   * gets a new id, and its tag with a number.
+   */
+  public List<Channel> placing(List<Channel> incoming) {
+    var placed = new ArrayList<Channel>();
+    Book next = this;
+    for (Channel c : incoming) {
+      boolean free = next.byTag(c.tag()).isEmpty() && next.byId(c.id()).isEmpty();
+      String tag = next.freeTag(c.tag());
+      Channel own = free ? c : c.withId(newId()).define(d -> d.withTag(tag));
+      placed.add(own);
+      next = next.with(own);
+    }
+    return placed;
+  }
+
+  /**
+   * The book with what lies on the shelf of another one: cards that are new here, and drawer, meter
+   * and weights where this book has none of its own.
+   */
+  public Book withShelfOf(Book other) {
+    Book next = this;
+    for (SensorCard c : other.cards) {
+      if (next.card(c.id()).isEmpty()) next = next.with(c);
+    }
+    if (next.stock.isEmpty()) next = next.withStock(other.stock);
+    return next.weighing.equals(Weighing.USUAL) ? next.withWeighing(other.weighing) : next;
+  }
+
   public static String newId() {
     return UUID.randomUUID().toString();
   }

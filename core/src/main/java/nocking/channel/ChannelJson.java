@@ -3,6 +3,7 @@ package nocking.channel;
 import com.fasterxml.jackson.annotation.JsonAutoDetect.Visibility;
 import java.util.List;
 import java.util.stream.Collectors;
+import nocking.parts.StockPart;
 import nocking.quantity.Dimension;
 import nocking.quantity.Numbers;
 import nocking.quantity.Quantity;
@@ -65,23 +66,34 @@ public final class ChannelJson {
 
   private ChannelJson() {}
 
-  private record ChannelFile(String format, Channel channel) {}
+  private record ChannelFile(String format, ChannelForm channel) {}
 
-  private record BookFile(String format, Book book) {}
+  private record BookFile(String format, BookForm book) {}
+
+  private record BookForm(
+      List<ChannelForm> channels,
+      List<SensorCard> cards,
+      List<StockPart> stock,
+      Weighing weighing) {
+    static BookForm of(Book b) {
+      return new BookForm(
+          b.channels().stream().map(ChannelForm::of).toList(), b.cards(), b.stock(), b.weighing());
+    }
+  }
 
   /** A channel as a file of its own. */
   public static String write(Channel channel) {
-    return PRETTY.writeValueAsString(new ChannelFile(FORMAT, channel)) + "\n";
+    return PRETTY.writeValueAsString(new ChannelFile(FORMAT, ChannelForm.of(channel))) + "\n";
   }
 
   /** All channels of a book as one file. */
   public static String write(Book book) {
-    return PRETTY.writeValueAsString(new BookFile("nocking-book-1", book)) + "\n";
+    return PRETTY.writeValueAsString(new BookFile("nocking-book-1", BookForm.of(book))) + "\n";
   }
 
   /** The bare record on one line, as the book keeps it. */
   public static String compact(Channel channel) {
-    return MAPPER.writeValueAsString(channel);
+    return MAPPER.writeValueAsString(ChannelForm.of(channel));
   }
 
   /** A sensor card on one line, as the book keeps it. */
@@ -121,16 +133,23 @@ public final class ChannelJson {
     if (json.contains("\"nocking-book-1\"")) {
       BookFile file = parse(json, source, BookFile.class);
       if (file.book == null) throw new DocumentException(source + " has no book in it");
-      file.book.channels().forEach(c -> sound(c, source));
-      file.book.cards().forEach(c -> sound(c, source));
-      return file.book;
+      if (file.book.channels == null)
+        throw new DocumentException(source + " has no channels in it");
+      Book book =
+          new Book(
+              file.book.channels.stream().map(c -> sound(c, source)).toList(),
+              file.book.cards,
+              file.book.stock,
+              file.book.weighing);
+      book.cards().forEach(c -> sound(c, source));
+      return book;
     }
     return new Book(List.of(readChannel(json, source)));
   }
 
   /** The bare record, as the book keeps it. */
   public static Channel readCompact(String json, String source) {
-    return whole(parse(json, source, Channel.class), source);
+    return whole(parse(json, source, ChannelForm.class), source);
   }
 
   private static void requireFormat(String format, String expected, String source) {
@@ -141,9 +160,9 @@ public final class ChannelJson {
     }
   }
 
-  private static Channel sound(Channel c, String source) {
-    if (c == null) throw new DocumentException(source + ": the channel is missing");
-    whole(c, source);
+  private static Channel sound(ChannelForm form, String source) {
+    if (form == null) throw new DocumentException(source + ": the channel is missing");
+    Channel c = whole(form, source);
     try {
       c.require();
     } catch (QuantityException e) {
@@ -153,13 +172,13 @@ public final class ChannelJson {
   }
 
   /** Refuses a channel of which a part is missing; what its numbers say is not looked at. */
-  private static Channel whole(Channel c, String source) {
-    Completeness.missing(c)
+  private static Channel whole(ChannelForm form, String source) {
+    Completeness.missing(form)
         .ifPresent(
             m -> {
               throw new DocumentException("%s: channel.%s is missing".formatted(source, m));
             });
-    return c;
+    return form.channel();
   }
 
   private static void sound(SensorCard card, String source) {

@@ -12,10 +12,14 @@ import java.util.Set;
 final class Completeness {
   private static final Set<String> MAY_BE_MISSING =
       Set.of(
-          "Channel.sensor",
-          "Channel.adopted",
-          "Channel.table",
-          "Channel.card",
+          "ChannelForm.sensor",
+          "ChannelForm.adopted",
+          "ChannelForm.table",
+          "ChannelForm.card",
+          "ChannelForm.notes",
+          "ChannelForm.surroundings",
+          "ChannelForm.bands",
+          "ChannelForm.seen",
           "Definition.gauge",
           "Definition.tolerance",
           "Definition.rest",

@@ -64,7 +64,7 @@ public record SensorCard(
 
   /** The channel with this card's sensor in its own unit; its definition and stages stay. */
   public Channel putInto(Channel c) {
-    Channel next = c.withSensor(sensorIn(c.unit())).withCard(ref());
-    return supplied == null ? next : next.withWiring(next.wiring().withSupplied(supplied));
+    Channel next = c.design(d -> d.withSensor(sensorIn(c.unit())).withCard(ref()));
+    return supplied == null ? next : next.wiring(w -> w.withPlan(w.plan().withSupplied(supplied)));
   }
 }

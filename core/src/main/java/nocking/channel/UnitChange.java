@@ -37,7 +37,8 @@ public final class UnitChange {
 
   public static Channel apply(Channel channel, Unit to) {
     Unit from = channel.unit();
-    Channel renamed = channel.define(d -> d.withUnit(to.symbol())).withAdopted(null);
+    Channel renamed =
+        channel.define(d -> d.withUnit(to.symbol())).calibration(k -> k.withAdopted(null));
     return from.dimension().equals(to.dimension())
         ? new UnitChange(from, to).convert(renamed)
         : renamed;
@@ -51,47 +52,64 @@ public final class UnitChange {
   }
 
   private Channel convert(Channel c) {
-    Definition d = c.definition();
-    Definition converted =
-        new Definition(
-            d.tag(),
-            d.name(),
-            d.kind(),
-            d.unit(),
-            d.gauge(),
-            value(d.low()),
-            value(d.high()),
-            tolerance(d),
-            value(d.rest()),
-            value(d.pivot()),
-            d.hazards());
+    return c.design(this::design)
+        .wiring(w -> new Wiring(w.plan(), bands(w.bands()), seen(w.seen())))
+        .calibration(k -> k.withPoints(points(k.points())))
+        .acceptance(a -> a.withCheck(check(a.check())));
+  }
+
+  private Design design(Design from) {
+    Surroundings around = from.surroundings();
+    return from.define(this::definition)
+        .withSurroundings(around.withReference(difference(around.reference())))
+        .withSensor(from.sensor() == null ? null : sensor(from.sensor()));
+  }
+
+  private Definition definition(Definition d) {
+    return new Definition(
+        d.tag(),
+        d.name(),
+        d.kind(),
+        d.unit(),
+        d.gauge(),
+        value(d.low()),
+        value(d.high()),
+        tolerance(d),
+        value(d.rest()),
+        value(d.pivot()),
+        d.hazards());
+  }
+
+  private PointSet points(PointSet set) {
     List<ReferencePoint> points =
-        c.points().points().stream().map(p -> p.withApplied(value(p.applied()))).toList();
-    boolean readings = c.check().measured() == CheckSheet.Measured.READING;
-    List<CheckPoint> checks =
-        c.check().points().stream()
+        set.points().stream().map(p -> p.withApplied(value(p.applied()))).toList();
+    return new PointSet(set.raw(), points);
+  }
+
+  private CheckSheet check(CheckSheet sheet) {
+    boolean readings = sheet.measured() == CheckSheet.Measured.READING;
+    List<CheckPoint> points =
+        sheet.points().stream()
             .map(
                 p ->
                     new CheckPoint(
                         value(p.applied()), readings ? value(p.measured()) : p.measured()))
             .toList();
-    Surroundings around = c.surroundings();
-    return c.withDefinition(converted)
-        .withSurroundings(around.withReference(difference(around.reference())))
-        .withSensor(c.sensor() == null ? null : sensor(c.sensor()))
-        .withPoints(new PointSet(c.points().raw(), points))
-        .withBands(bands(c.bands()))
-        .withSeen(
-            c.seen().stream()
-                .map(
-                    s ->
-                        new Seen(
-                            s.place(),
-                            value(s.at()),
-                            s.place().equals(Place.DISPLAY) ? value(s.value()) : s.value(),
-                            s.place().equals(Place.DISPLAY) ? value(s.until()) : s.until()))
-                .toList())
-        .withCheck(new CheckSheet(c.check().measured(), checks));
+    return new CheckSheet(sheet.measured(), points);
+  }
+
+  private List<Seen> seen(List<Seen> list) {
+    return list.stream().map(this::seen).toList();
+  }
+
+  /** A display shows the quantity; what was seen elsewhere is volts. */
+  private Seen seen(Seen s) {
+    boolean display = s.place().equals(Place.DISPLAY);
+    return new Seen(
+        s.place(),
+        value(s.at()),
+        display ? value(s.value()) : s.value(),
+        display ? value(s.until()) : s.until());
   }
 
   /** Alarms and switches are stated in the quantity; positions are volts. */

@@ -27,12 +27,13 @@ public final class Diagnosis {
    */
   public static Span inputs(Channel c) {
     Span w = c.definition().working();
-    Span r = c.sensor().rated(c.unit());
+    Span r = c.design().sensor().rated(c.unit());
     double low = Math.min(w.low(), r.low());
     double high = Math.max(w.high(), r.high());
     double more = 0.1 * (high - low);
     Span wide = new Span(low - more, high + more);
-    return c.sensor()
+    return c.design()
+        .sensor()
         .known(c.unit())
         .map(k -> new Span(Math.max(k.low(), wide.low()), Math.min(k.high(), wide.high())))
         .orElse(wide);
@@ -61,9 +62,10 @@ public final class Diagnosis {
    * ground of the wire plan is the sensor's, read against the receiver's.
    */
   public static List<Seen> ofPins(Channel c) {
-    Value rest = c.definition().rest() == null ? Value.of(c.rest()) : c.definition().rest();
+    Value rest =
+        c.definition().rest() == null ? Value.of(c.design().rest()) : c.definition().rest();
     var list = new ArrayList<Seen>();
-    for (Pin p : c.wiring().pins()) {
+    for (Pin p : c.wiring().plan().pins()) {
       if (p.measured() == null) continue;
       Place place =
           Place.of(
@@ -73,7 +75,7 @@ public final class Diagnosis {
                 case SIGNAL -> Place.Kind.SIGNAL_AT_RECEIVER;
               });
       var s = new Seen(place, rest, p.measured());
-      if (!c.seen().contains(s)) list.add(s);
+      if (!c.wiring().seen().contains(s)) list.add(s);
     }
     return list;
   }

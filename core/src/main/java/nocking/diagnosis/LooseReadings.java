@@ -172,7 +172,9 @@ final class LooseReadings {
     if (place.equals(Place.DISPLAY)) {
       double a = weigher.reads().display(Fault.NONE, 0);
       double b =
-          weigher.reads().display(Fault.NONE, subject.channel().converter().reference().number());
+          weigher
+              .reads()
+              .display(Fault.NONE, subject.channel().design().converter().reference().number());
       Span w = subject.channel().definition().working();
       // Where an end of the converter has no reading the working range is all that is known.
       if (!Double.isFinite(a) || !Double.isFinite(b)) return w;
@@ -249,7 +251,7 @@ final class LooseReadings {
    * The display that belongs to the volts that were seen at the converter; null where none were.
    */
   private Fit follows(Observation o, List<Observation> seen) {
-    int nodes = subject.channel().stages().size();
+    int nodes = subject.channel().design().stages().size();
     for (Observation v : seen) {
       boolean same = v.at() == o.at() || !v.inputKnown() && !o.inputKnown();
       boolean last =

@@ -30,7 +30,7 @@ public final class MeasuringCaution {
       all.add(
           "Mains: everything behind a bare divider may be live. Licensed work under local codes.");
     }
-    if (c.stages().stream().anyMatch(BridgeRectifier.class::isInstance)) {
+    if (c.design().stages().stream().anyMatch(BridgeRectifier.class::isInstance)) {
       all.add("Stored charge: measure that the capacitor is empty before you touch.");
     }
     if (hazards.contains(Hazard.SAFETY_SIGNAL)) {

@@ -51,7 +51,7 @@ final class ReadingModel {
 
   /** The same under all of some faults. */
   double display(Faults faults, double volts) {
-    var converter = subject.channel().converter();
+    var converter = subject.channel().design().converter();
     double half = converter.step() / 2;
     return subject.shown(
         faults, Math.clamp(volts, half, Math.max(half, converter.reference().number() - half)));

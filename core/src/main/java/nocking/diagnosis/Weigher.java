@@ -77,7 +77,7 @@ final class Weigher {
     nudge = (Double.isNaN(stated) ? 0.01 * w.width() : stated) / TOLERANCE_SIGMAS;
     rail =
         subject.supply().isPresent()
-            ? subject.channel().wiring().supplied().share() / Math.sqrt(3)
+            ? subject.channel().wiring().plan().supplied().share() / Math.sqrt(3)
             : 0;
   }
 
@@ -332,7 +332,7 @@ final class Weigher {
   }
 
   private double countVolts() {
-    return subject.channel().converter().step();
+    return subject.channel().design().converter().step();
   }
 
   /**

@@ -22,21 +22,21 @@ public record Backwards(double low, double high, boolean adopted, boolean thresh
 
   /** Empty where the signal rises, or where the sensor cannot be wired the other way. */
   public static Optional<Backwards> of(Channel c, SignalPath path) {
-    if (!(c.sensor() instanceof Potentiometer)) return Optional.empty();
+    if (!(c.design().sensor() instanceof Potentiometer)) return Optional.empty();
     Span w = c.definition().working();
     double low = path.output(w.low());
     double high = path.output(w.high());
     if (high >= low) return Optional.empty();
-    boolean measured = c.adopted() != null && !c.adopted().isDesign();
-    return Optional.of(new Backwards(low, high, measured, c.wiring().thresholds() != null));
+    boolean measured = c.calibration().adopted() != null && !c.calibration().adopted().isDesign();
+    return Optional.of(new Backwards(low, high, measured, c.wiring().plan().thresholds() != null));
   }
 
   /** The channel with the sensor's supply and ground swapped; its adopted design follows. */
   public Channel rewired(Channel c) {
-    var p = (Potentiometer) c.sensor();
-    Potentiometer turned = Element.with(p, p.field("ka"), other(p.start()));
-    turned = Element.with(turned, p.field("kb"), other(p.end()));
-    return c.withSensor(turned);
+    var p = (Potentiometer) c.design().sensor();
+    Potentiometer begun = Element.with(p, p.field("ka"), other(p.start()));
+    Potentiometer turned = Element.with(begun, p.field("kb"), other(p.end()));
+    return c.design(d -> d.withSensor(turned));
   }
 
   private static Value other(Value wiper) {

@@ -251,7 +251,7 @@ public final class FaultCatalogue {
 
   /** Two resistors of one stage exchanged in the formula, where the design's formula is used. */
   private void swaps() {
-    Adopted adopted = subject.channel().adopted();
+    Adopted adopted = subject.channel().calibration().adopted();
     if (adopted != null && !adopted.isDesign()) return;
     Map<Integer, List<String>> byElement = new LinkedHashMap<>();
     for (Map.Entry<String, ParameterRef> e : subject.path().owners().entrySet()) {

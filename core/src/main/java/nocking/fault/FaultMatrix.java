@@ -103,7 +103,7 @@ public final class FaultMatrix {
 
   /** Where this channel can be measured, the display first. */
   public static List<Place> places(Subject subject) {
-    FaultyPath sound = FaultyPath.of(subject, Fault.NONE, subject.channel().rest());
+    FaultyPath sound = FaultyPath.of(subject, Fault.NONE, subject.channel().design().rest());
     Signal signal = subject.sensor().signal();
     var list = new ArrayList<Place>();
     list.add(Place.DISPLAY);
@@ -162,7 +162,7 @@ public final class FaultMatrix {
       if (band.below(v.value()) || band.above(v.value())) outside++;
     }
     boolean shown = shownLow <= shownHigh;
-    FaultyPath rest = FaultyPath.of(subject, f, subject.channel().rest());
+    FaultyPath rest = FaultyPath.of(subject, f, subject.channel().design().rest());
     var readings = new ArrayList<FaultyPath.Reading>();
     for (Place p : places) readings.add(rest.read(p, NO_METER));
     FaultRow.Verdict verdict = verdict(floats, outside, worst);
@@ -174,7 +174,7 @@ public final class FaultMatrix {
         shown ? shownHigh : Double.NaN,
         floats,
         List.copyOf(readings),
-        subject.channel().converter().code(rest.converter().value()),
+        subject.channel().design().converter().code(rest.converter().value()),
         readings.getFirst().value(),
         floats ? Double.NaN : worst,
         verdict,
@@ -222,7 +222,7 @@ public final class FaultMatrix {
   /** What an open ground shows hangs on what the sensor draws, which its card may not say. */
   private String hangsOnSupplyCurrent(Fault f, Span span) {
     Span possible = subject.supplied().possible();
-    double rest = subject.channel().rest();
+    double rest = subject.channel().design().rest();
     double least = FaultyPath.of(subject, f.withSeverity(possible.low()), rest).converter().value();
     double most = FaultyPath.of(subject, f.withSeverity(possible.high()), rest).converter().value();
     if (!(Math.abs(most - least) > band.room())) return "";
@@ -242,7 +242,7 @@ public final class FaultMatrix {
    */
   public Optional<Double> pull() {
     Fault open = Fault.of(FaultKind.SIGNAL_OPEN);
-    double rest = subject.channel().rest();
+    double rest = subject.channel().design().rest();
     if (!FaultyPath.of(subject, open, rest).converter().floats()) return Optional.empty();
     for (double decade = LEAST_PULL; decade < 1e7; decade *= 10) {
       for (double step : PreferredSeries.E12.decade()) {
@@ -272,7 +272,7 @@ public final class FaultMatrix {
   }
 
   private List<FaultRow> confusions(List<FaultRow> made, List<double[]> volts) {
-    double near = 2 * subject.channel().converter().step() + 1e-3 * band.volts().width();
+    double near = 2 * subject.channel().design().converter().step() + 1e-3 * band.volts().width();
     var list = new ArrayList<FaultRow>();
     for (int i = 0; i < made.size(); i++) {
       FaultRow r = made.get(i);

@@ -207,7 +207,7 @@ final class FaultyCircuit {
       }
     }
     String last = node(stages.size());
-    Value input = subject.channel().converter().inputResistance();
+    Value input = subject.channel().design().converter().inputResistance();
     if (input != null) {
       circuit.of(stages.size() + 1).resistor("Rin", last, GROUND, input.number());
     }

@@ -85,7 +85,7 @@ public final class FaultyPath {
 
   /** Volts that a floating node may take: the converter's range or the supply, if that is more. */
   private Span floating() {
-    double top = subject.channel().converter().reference().number();
+    double top = subject.channel().design().converter().reference().number();
     return new Span(0, Math.max(top, subject.supply().orElse(0.0)));
   }
 
@@ -193,7 +193,7 @@ public final class FaultyPath {
 
   private double referenceShare() {
     // A dead supply takes the converter with it: there is no reference to count by.
-    boolean counts = subject.channel().wiring().sharedReference();
+    boolean counts = subject.channel().wiring().plan().sharedReference();
     return counts && !faults.has(FaultKind.SUPPLY_DEAD) ? faults.supply(rail) : 1;
   }
 
@@ -215,8 +215,8 @@ public final class FaultyPath {
 
   /** Volts as the converter takes them: in steps, between its ends. */
   private double shown(double volts) {
-    var converter = subject.channel().converter();
-    return Receiver.shown(subject, faults, converter.volts(converter.code(volts)));
+    var converter = subject.channel().design().converter();
+    return ShownReading.shown(subject, faults, converter.volts(converter.code(volts)));
   }
 
   private Reading loopCurrent() {

@@ -55,8 +55,8 @@ public record NormalBand(
     double low = volts(subject, w.low());
     double high = volts(subject, w.high());
     double slope = Math.abs(high - low) / w.width();
-    double step = subject.channel().converter().step();
-    double reference = subject.channel().converter().reference().number();
+    double step = subject.channel().design().converter().step();
+    double reference = subject.channel().design().converter().reference().number();
     double margin = slope * tolerance + NOISE_COUNTS * step;
     Span ends = Span.between(low, high);
     // A sound supply is somewhere inside its own tolerance, and a signal that is a part of it too.

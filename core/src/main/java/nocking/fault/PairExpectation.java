@@ -34,7 +34,7 @@ public record PairExpectation(int first, int second, String name, double ohms, S
 
   /** Every pair of the plan's wires, in its order. */
   public static List<PairExpectation> of(Subject subject) {
-    List<Pin> pins = subject.channel().wiring().pins();
+    List<Pin> pins = subject.channel().wiring().plan().pins();
     var list = new ArrayList<PairExpectation>();
     for (int i = 0; i < pins.size(); i++) {
       for (int j = i + 1; j < pins.size(); j++) {
@@ -59,7 +59,7 @@ public record PairExpectation(int first, int second, String name, double ohms, S
     Sensor sensor = s.sensor();
     if (sensor instanceof Potentiometer) return TRACK_WITHIN;
     if (sensor instanceof StrainBridge) return ELEMENT_WITHIN;
-    double rest = s.channel().rest();
+    double rest = s.channel().design().rest();
     double tolerance = NormalBand.of(s).tolerance();
     double r = s.output(sensor, rest);
     double moved =
@@ -71,7 +71,7 @@ public record PairExpectation(int first, int second, String name, double ohms, S
 
   /** Ohms between two pins of the sensor and its cable; NaN where electronics stand between. */
   private static double ohms(Subject s, Function a, Function b) {
-    double rest = s.channel().rest();
+    double rest = s.channel().design().rest();
     var c = new Circuit();
     switch (s.sensor()) {
       case Potentiometer p -> {
@@ -97,7 +97,9 @@ public record PairExpectation(int first, int second, String name, double ohms, S
         if (s.sensor().signal() != Signal.RESISTANCE) return Double.NaN;
         double ohms = s.output(s.sensor(), rest);
         Function far =
-            s.channel().wiring().indexOf(Function.GROUND) >= 0 ? Function.GROUND : Function.SUPPLY;
+            s.channel().wiring().plan().indexOf(Function.GROUND) >= 0
+                ? Function.GROUND
+                : Function.SUPPLY;
         link(c, Function.SIGNAL, far, ohms);
       }
     }

@@ -61,7 +61,7 @@ public record PinExpectation(
    */
   public static List<PinExpectation> of(Subject subject) {
     var list = new ArrayList<PinExpectation>();
-    List<Pin> pins = subject.channel().wiring().pins();
+    List<Pin> pins = subject.channel().wiring().plan().pins();
     for (int i = 0; i < pins.size(); i++) {
       String name = pins.get(i).function().title();
       list.add(
@@ -98,7 +98,7 @@ public record PinExpectation(
 
   private static PinExpectation node(Subject subject, String name, int pin, Place place) {
     Span w = subject.channel().definition().working();
-    double rest = subject.channel().rest();
+    double rest = subject.channel().design().rest();
     double at = read(subject, place, rest);
     double off = METER + 0.5e-2 * Math.abs(at) + PartWindows.at(subject, place, rest);
     Span window = Double.isNaN(at) ? null : window(subject, place, rest, off);
@@ -119,7 +119,7 @@ public record PinExpectation(
   private static Span window(Subject subject, Place place, double rest, double off) {
     double nominal = subject.supply().orElse(Double.NaN);
     double measured =
-        subject.channel().wiring().pins().stream()
+        subject.channel().wiring().plan().pins().stream()
             .filter(p -> p.function() == Pin.Function.SUPPLY && p.measured() != null)
             .mapToDouble(p -> p.measured().number() / nominal)
             .findFirst()

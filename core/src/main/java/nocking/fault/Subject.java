@@ -74,11 +74,11 @@ public final class Subject {
   }
 
   Sensor sensor() {
-    return channel.sensor();
+    return channel.design().sensor();
   }
 
   List<Stage> stages() {
-    return channel.stages();
+    return channel.design().stages();
   }
 
   /** What the receiver shows for volts at the converter under a fault. */
@@ -88,7 +88,7 @@ public final class Subject {
 
   /** What the receiver shows for volts at the converter under all of some faults. */
   public double shown(Faults faults, double volts) {
-    return Receiver.shown(this, faults, volts);
+    return ShownReading.shown(this, faults, volts);
   }
 
   /**
@@ -97,7 +97,8 @@ public final class Subject {
    */
   double reading(double volts) {
     if (++asked < WORTH_A_TABLE) return exactReading(volts);
-    if (readings == null) readings = ReadingTable.of(this::exactReading, channel.converter());
+    if (readings == null)
+      readings = ReadingTable.of(this::exactReading, channel.design().converter());
     double near = readings.at(volts);
     return Double.isNaN(near) ? exactReading(volts) : near;
   }
@@ -121,7 +122,7 @@ public final class Subject {
    * nothing is known of that.
    */
   double calibrated(double volts) {
-    Adopted adopted = channel.adopted();
+    Adopted adopted = channel.calibration().adopted();
     if (adopted == null || adopted.isDesign()) return volts;
     double x = path.quantity(volts);
     Span w = channel.definition().working();
@@ -132,32 +133,33 @@ public final class Subject {
 
   /** How the sensor stands on its supply. */
   Supplied supplied() {
-    return channel.wiring().supplied();
+    return channel.wiring().plan().supplied();
   }
 
   /** Volts that feed the sensor: its own definition's, else the first stage's, else the plan's. */
   public Optional<Double> supply() {
-    if (channel.sensor() instanceof CurrentLoop
-        && !channel.stages().isEmpty()
-        && channel.stages().getFirst() instanceof Shunt s
+    if (channel.design().sensor() instanceof CurrentLoop
+        && !channel.design().stages().isEmpty()
+        && channel.design().stages().getFirst() instanceof Shunt s
         && s.loopSupply() != null) {
       return Optional.of(s.loopSupply().number());
     }
     return channel
+        .design()
         .sensor()
         .ratiometricSupply()
-        .or(() -> channel.stages().stream().findFirst().flatMap(Stage::ratiometricSupply))
-        .or(() -> Optional.ofNullable(channel.wiring().supply()).map(Value::number));
+        .or(() -> channel.design().stages().stream().findFirst().flatMap(Stage::ratiometricSupply))
+        .or(() -> Optional.ofNullable(channel.wiring().plan().supply()).map(Value::number));
   }
 
   /** Volts that any node of the channel may come to: supply, reference or the sensor's own. */
   public double widestVolts() {
-    double most = Math.max(channel.converter().reference().number(), supply().orElse(0.0));
-    Signal signal = channel.sensor().signal();
+    double most = Math.max(channel.design().converter().reference().number(), supply().orElse(0.0));
+    Signal signal = channel.design().sensor().signal();
     if (signal != Signal.VOLTAGE && signal != Signal.ALTERNATING) return most;
     Span w = channel.definition().working();
-    double low = Math.abs(output(channel.sensor(), w.low()));
-    double high = Math.abs(output(channel.sensor(), w.high()));
+    double low = Math.abs(output(channel.design().sensor(), w.low()));
+    double high = Math.abs(output(channel.design().sensor(), w.high()));
     return Math.max(most, Math.max(low, high));
   }
 
@@ -218,9 +220,11 @@ public final class Subject {
     var list = new ArrayList<SensorCard>();
     for (SensorCard card : cards) {
       if (card.kind() != channel.definition().kind()) continue;
-      if (channel.card() != null && card.id().equals(channel.card().id())) continue;
+      if (channel.design().card() != null && card.id().equals(channel.design().card().id()))
+        continue;
       Sensor s = card.sensorIn(channel.unit());
-      if (s.equals(channel.sensor()) || s.signal() != channel.sensor().signal()) continue;
+      if (s.equals(channel.design().sensor()) || s.signal() != channel.design().sensor().signal())
+        continue;
       list.add(card);
     }
     return list;

@@ -18,9 +18,9 @@ final class BandsContradict implements Rule {
   @Override
   public Stream<Finding> examine(Evidence e) {
     Channel c = e.channel();
-    BandPlan plan = c.bands();
+    BandPlan plan = c.wiring().bands();
     if (plan.isEmpty()) return Stream.empty();
-    Span range = new Span(0, c.converter().reference().number());
+    Span range = new Span(0, c.design().converter().reference().number());
     Positions positions = Positions.of(plan, range);
     return Stream.of(
             positions.problems().stream().map(p -> position(p, positions, plan)),
@@ -43,16 +43,22 @@ final class BandsContradict implements Rule {
         new Fix(
             "Use the suggested windows",
             c ->
-                c.withBands(
-                    c.bands()
-                        .withPositions(
-                            c.bands().positions().stream()
-                                .map(b -> b.withHalf(null).withCentre(centre(b, positions, c)))
-                                .toList()))));
+                c.wiring(
+                    w ->
+                        w.withBands(
+                            c.wiring()
+                                .bands()
+                                .withPositions(
+                                    c.wiring().bands().positions().stream()
+                                        .map(
+                                            b ->
+                                                b.withHalf(null)
+                                                    .withCentre(centre(b, positions, c)))
+                                        .toList())))));
   }
 
   private static Value centre(BandPosition b, Positions positions, Channel c) {
-    int i = c.bands().positions().indexOf(b);
+    int i = c.wiring().bands().positions().indexOf(b);
     Positions.Window w = positions.windows().get(i);
     return w.settles() == 0 ? b.centre() : Value.of(Math.rint(w.mean() * 1e4) / 1e4);
   }

@@ -24,7 +24,7 @@ final class BandsReach implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    BandPlan plan = e.channel().bands();
+    BandPlan plan = e.channel().wiring().bands();
     if (plan.isEmpty()) return Stream.empty();
     var list = new ArrayList<Finding>();
     stations(e, plan, list);
@@ -33,7 +33,7 @@ final class BandsReach implements Rule {
   }
 
   private static void stations(Evidence e, BandPlan plan, List<Finding> list) {
-    double reference = e.channel().converter().reference().number();
+    double reference = e.channel().design().converter().reference().number();
     for (int i = 0; i < plan.positions().size(); i++) {
       BandPosition p = plan.positions().get(i);
       double centre = p.centre().number();
@@ -110,10 +110,11 @@ final class BandsReach implements Rule {
   /** Standard deviation of repeated readings in the quantity; 0 without any. */
   private static double noise(Channel c, Evidence e, SignalPath path) {
     double worst = 0;
-    for (ReferencePoint p : c.points().counting()) {
+    for (ReferencePoint p : c.calibration().points().counting()) {
       double sd = p.standardDeviation();
       if (Double.isNaN(sd)) continue;
-      double volts = c.points().raw() == RawUnit.VOLTS ? sd : sd * path.converter().step();
+      double volts =
+          c.calibration().points().raw() == RawUnit.VOLTS ? sd : sd * path.converter().step();
       double slope = Math.abs(path.at(p.applied().number()).sensitivity());
       if (slope > 0) worst = Math.max(worst, volts / slope);
     }

@@ -20,8 +20,8 @@ final class CardDeparture implements Rule {
   @Override
   public Stream<Finding> examine(Evidence e) {
     Channel c = e.channel();
-    CardRef ref = c.card();
-    if (ref == null || c.sensor() == null || e.cards().isEmpty()) return Stream.empty();
+    CardRef ref = c.design().card();
+    if (ref == null || c.design().sensor() == null || e.cards().isEmpty()) return Stream.empty();
     Optional<SensorCard> card = e.cards().stream().filter(k -> k.id().equals(ref.id())).findFirst();
     if (card.isEmpty()) {
       return Stream.of(
@@ -31,7 +31,7 @@ final class CardDeparture implements Rule {
                   WorkStep.DEFINE,
                   "The card %s is no longer in the book".formatted(ref.name()),
                   "The channel keeps its sensor as it is.")
-              .with(new Fix("Forget the card", ch -> ch.withCard(null))));
+              .with(new Fix("Forget the card", ch -> ch.design(d -> d.withCard(null)))));
     }
     SensorCard k = card.get();
     if (k.revision() != ref.revision()) {
@@ -65,11 +65,11 @@ final class CardDeparture implements Rule {
   }
 
   private static boolean same(Evidence e, SensorCard k) {
-    return ofCard(e, k).map(s -> s.equals(e.channel().sensor())).orElse(false);
+    return ofCard(e, k).map(s -> s.equals(e.channel().design().sensor())).orElse(false);
   }
 
   private static String difference(Evidence e, SensorCard k) {
-    Sensor own = e.channel().sensor();
+    Sensor own = e.channel().design().sensor();
     Optional<Sensor> of = ofCard(e, k);
     if (of.isEmpty() || of.get().getClass() != own.getClass()) {
       return "The card is %s, the channel has %s.".formatted(k.sensor().inHand(), own.inHand());

@@ -54,13 +54,14 @@ final class ConverterRange implements Rule {
    */
   private static boolean asGoodAsItGets(Evidence e, SignalPath path, double used) {
     Channel c = e.channel();
-    boolean alone = c.sensor().signal() == Signal.RESISTANCE && c.stages().size() == 1;
-    if (!alone || c.stages().getFirst().ratiometricSupply().isEmpty()) return false;
+    boolean alone =
+        c.design().sensor().signal() == Signal.RESISTANCE && c.design().stages().size() == 1;
+    if (!alone || c.design().stages().getFirst().ratiometricSupply().isEmpty()) return false;
     Span working = c.definition().working();
     double a = path.at(working.low()).nodes().getFirst().value();
     double b = path.at(working.high()).nodes().getFirst().value();
     double root = Math.sqrt(Math.max(a, b) / Math.min(a, b));
-    double supply = c.stages().getFirst().ratiometricSupply().get();
+    double supply = c.design().stages().getFirst().ratiometricSupply().get();
     double best = (root - 1) / (root + 1) * supply / path.converter().reference().number();
     return used > 0.9 * best;
   }

@@ -26,7 +26,7 @@ final class DatasheetSlip implements Rule {
   @Override
   public Stream<Finding> examine(Evidence e) {
     Channel c = e.channel();
-    return switch (c.sensor()) {
+    return switch (c.design().sensor()) {
       case TableSensor t -> table(t).stream();
       case TwoPointSensor s -> points(c, s).stream();
       case null, default -> Stream.empty();
@@ -101,13 +101,15 @@ final class DatasheetSlip implements Rule {
                         row + 1,
                         Numbers.compact(meant, unit, 5),
                         Numbers.compact(now.number(), unit, 5)),
-                c -> c.withSensor(mended)));
+                c -> c.design(d -> d.withSensor(mended))));
   }
 
   private static Optional<Finding> points(Channel c, TwoPointSensor s) {
     double high = Math.max(Math.abs(s.lowOutput().number()), Math.abs(s.highOutput().number()));
     double supply =
-        c.wiring().supply() == null ? TOO_HIGH : Math.max(1, c.wiring().supply().number());
+        c.wiring().plan().supply() == null
+            ? TOO_HIGH
+            : Math.max(1, c.wiring().plan().supply().number());
     if (s.signal() != Signal.VOLTAGE || high <= Math.max(supply, TOO_HIGH)) return Optional.empty();
     if (high / 1000 > supply) return Optional.empty();
     var mended =
@@ -127,7 +129,9 @@ final class DatasheetSlip implements Rule {
                     .formatted(
                         Numbers.engineering(high, "V", 3),
                         Numbers.engineering(high / 1000, "V", 3)))
-            .with(new Fix("Take both outputs as millivolts", k -> k.withSensor(mended))));
+            .with(
+                new Fix(
+                    "Take both outputs as millivolts", k -> k.design(d -> d.withSensor(mended)))));
   }
 
   private static Value thousandth(Value v) {

@@ -19,7 +19,7 @@ final class FaultLimits implements Rule {
 
   private static Stream<Finding> limits(Evidence e, FaultMatrix matrix) {
     ThresholdProposal proposal = matrix.thresholds();
-    Thresholds set = e.channel().wiring().thresholds();
+    Thresholds set = e.channel().wiring().plan().thresholds();
     if (set == null && proposal.thresholds().isEmpty() && !proposal.hidden().isEmpty()) {
       return Stream.of(untellable(matrix, proposal));
     }
@@ -70,7 +70,7 @@ final class FaultLimits implements Rule {
   }
 
   private static Fix use(Thresholds t) {
-    return new Fix("Use these", c -> c.withWiring(c.wiring().withThresholds(t)));
+    return new Fix("Use these", c -> c.wiring(w -> w.withPlan(w.plan().withThresholds(t))));
   }
 
   private static String room(ThresholdProposal p) {

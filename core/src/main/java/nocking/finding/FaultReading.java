@@ -14,7 +14,7 @@ final class FaultReading implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    Thresholds limits = e.channel().wiring().thresholds();
+    Thresholds limits = e.channel().wiring().plan().thresholds();
     if (limits == null) return Stream.empty();
     var list = new ArrayList<Finding>();
     List<CheckRow> rows = e.checkRows();
@@ -28,9 +28,9 @@ final class FaultReading implements Rule {
                 i));
       }
     }
-    double reference = e.channel().converter().reference().number();
+    double reference = e.channel().design().converter().reference().number();
     Span range = new Span(-0.05 * reference, 1.05 * reference);
-    var points = e.channel().points().points();
+    var points = e.channel().calibration().points().points();
     for (int i = 0; i < points.size(); i++) {
       if (points.get(i).leftOut() != null || points.get(i).readings().isEmpty()) continue;
       double volts = e.volts(points.get(i));

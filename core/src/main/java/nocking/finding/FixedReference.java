@@ -14,11 +14,11 @@ final class FixedReference implements Rule {
     Optional<Double> fed = supply(e.channel());
     if (e.path().isEmpty() || fed.isEmpty()) return Stream.empty();
     double supply = fed.get();
-    if (e.channel().wiring().sharedReference()) return Stream.empty();
+    if (e.channel().wiring().plan().sharedReference()) return Stream.empty();
     double high = e.channel().definition().high().number();
     var path = e.path().get();
     double moved = path.quantity(1.01 * path.output(high)) - high;
-    boolean same = supply == e.channel().converter().reference().number();
+    boolean same = supply == e.channel().design().converter().reference().number();
     Finding f =
         Finding.of(
             "fixed-reference",
@@ -37,15 +37,18 @@ final class FixedReference implements Rule {
                         ? "Two sources of the same number are not the same rail; where they are, say so and nothing moves."
                         : "Measure the supply, or let the converter use it."));
     Fix shared =
-        new Fix("They are one rail", c -> c.withWiring(c.wiring().withSharedReference(true)));
+        new Fix(
+            "They are one rail",
+            c -> c.wiring(w -> w.withPlan(w.plan().withSharedReference(true))));
     return Stream.of(same ? f.with(shared) : f);
   }
 
   /** What the signal is a fraction of: the sensor's supply, or that of its pull-up or bridge. */
   private static Optional<Double> supply(Channel c) {
-    if (c.sensor() == null) return Optional.empty();
-    return c.sensor()
+    if (c.design().sensor() == null) return Optional.empty();
+    return c.design()
+        .sensor()
         .ratiometricSupply()
-        .or(() -> c.stages().stream().findFirst().flatMap(s -> s.ratiometricSupply()));
+        .or(() -> c.design().stages().stream().findFirst().flatMap(s -> s.ratiometricSupply()));
   }
 }

@@ -36,7 +36,7 @@ final class FloatingSignal implements Rule {
     String detail =
         "With the signal wire off nothing holds the input: the display may show %s and follow every hand that comes near."
             .formatted(shows);
-    boolean differential = e.channel().sensor() instanceof StrainBridge;
+    boolean differential = e.channel().design().sensor() instanceof StrainBridge;
     Finding f =
         Finding.of(
             "floating-signal",
@@ -56,6 +56,6 @@ final class FloatingSignal implements Rule {
 
   private static Channel held(Channel c, int stage, double ohms) {
     Value value = Value.typed(Numbers.compact(ohms, "Ω", 3), Unit.OHM);
-    return c.insertStage(stage, InputPull.toGround(value));
+    return c.design(d -> d.insertStage(stage, InputPull.toGround(value)));
   }
 }

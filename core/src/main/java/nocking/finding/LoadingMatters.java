@@ -22,7 +22,7 @@ final class LoadingMatters implements Rule {
   @Override
   public Stream<Finding> examine(Evidence e) {
     Channel c = e.channel();
-    if (e.path().isEmpty() || c.sensor().signal() != Signal.VOLTAGE) return Stream.empty();
+    if (e.path().isEmpty() || c.design().sensor().signal() != Signal.VOLTAGE) return Stream.empty();
     double at = worst(e);
     double loaded = e.path().get().at(at).nodes().getFirst().value();
     double free = e.sensorCurve().orElseThrow().at(at);
@@ -49,7 +49,7 @@ final class LoadingMatters implements Rule {
     double most = MATTERS;
     int at = -1;
     double free = Double.NaN;
-    for (int i = 0; i < c.stages().size(); i++) {
+    for (int i = 0; i < c.design().stages().size(); i++) {
       double loaded = path.at(x).nodes().get(i + 1).value();
       double alone = alone(c, path, i, x);
       double sag = Math.abs(1 - loaded / alone);
@@ -68,7 +68,7 @@ final class LoadingMatters implements Rule {
                 "At %s the %s would give %s by itself and gives %s. The equation counts this."
                     .formatted(
                         e.amount(x),
-                        c.stages().get(at).title().toLowerCase(Locale.ROOT),
+                        c.design().stages().get(at).title().toLowerCase(Locale.ROOT),
                         Numbers.engineering(free, "V", 4),
                         Numbers.engineering(path.at(x).nodes().get(at + 1).value(), "V", 4)))
             .at(at));
@@ -80,9 +80,10 @@ final class LoadingMatters implements Rule {
       SignalPath upTo =
           SignalPath.of(
               new Measurand(path.quantitySymbol(), c.unit()),
-              c.sensor(),
-              c.stages().subList(0, stage + 1),
-              Converter.of(c.converter().bits(), c.converter().reference(), null));
+              c.design().sensor(),
+              c.design().stages().subList(0, stage + 1),
+              Converter.of(
+                  c.design().converter().bits(), c.design().converter().reference(), null));
       return upTo.at(x).output();
     } catch (QuantityException | AlgebraException e) {
       // A part of the path that ends in no voltage has no output of its own.

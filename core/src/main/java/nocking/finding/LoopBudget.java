@@ -16,9 +16,9 @@ final class LoopBudget implements Rule {
   @Override
   public Stream<Finding> examine(Evidence e) {
     if (e.path().isEmpty()
-        || !(e.channel().sensor() instanceof CurrentLoop loop)
-        || e.channel().stages().isEmpty()
-        || !(e.channel().stages().getFirst() instanceof Shunt shunt)) {
+        || !(e.channel().design().sensor() instanceof CurrentLoop loop)
+        || e.channel().design().stages().isEmpty()
+        || !(e.channel().design().stages().getFirst() instanceof Shunt shunt)) {
       return Stream.empty();
     }
     var list = new ArrayList<Finding>();
@@ -52,13 +52,14 @@ final class LoopBudget implements Rule {
 
   private static void failure(Evidence e, CurrentLoop loop, Shunt shunt, ArrayList<Finding> list) {
     if (Math.abs(loop.lowCurrent().number() - 0.004) > 1e-6) return;
-    double reference = e.channel().converter().reference().number();
+    double reference = e.channel().design().converter().reference().number();
     // Whatever stands behind the burden is linear: the largest value scales with the current.
     double end = Math.max(loop.lowCurrent().number(), loop.highCurrent().number());
-    double x = e.channel().sensor().rated(e.channel().unit()).high();
+    double x = e.channel().design().sensor().rated(e.channel().unit()).high();
     double atEnd = e.path().get().output(x);
     double atFailure = atEnd * CurrentLoop.FAILURE_HIGH / end;
-    if (e.channel().stages().size() > 1 || atEnd > reference || atFailure <= reference) return;
+    if (e.channel().design().stages().size() > 1 || atEnd > reference || atFailure <= reference)
+      return;
     double smaller = shunt.burden().number() * reference / atFailure;
     double[] usual = PreferredSeries.E24.between(smaller / 2, smaller);
     Value burden = Value.of(usual[usual.length - 1]);
@@ -76,8 +77,11 @@ final class LoopBudget implements Rule {
                 new Fix(
                     "Lower the burden to " + Numbers.compact(burden.number(), "Ω", 3),
                     c ->
-                        c.withStage(
-                            0,
-                            Element.with(shunt, shunt.field("Rb"), shunt.burden().to(burden))))));
+                        c.design(
+                            d ->
+                                d.withStage(
+                                    0,
+                                    Element.with(
+                                        shunt, shunt.field("Rb"), shunt.burden().to(burden)))))));
   }
 }

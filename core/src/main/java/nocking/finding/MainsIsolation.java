@@ -23,10 +23,10 @@ final class MainsIsolation implements Rule {
   @Override
   public Stream<Finding> examine(Evidence e) {
     Channel c = e.channel();
-    if (c.sensor() == null) return Stream.empty();
+    if (c.design().sensor() == null) return Stream.empty();
     double highest = c.definition().high().number();
     boolean mains =
-        c.sensor() instanceof AcVoltage
+        c.design().sensor() instanceof AcVoltage
             && c.unit().dimension().equals(Unit.VOLT.dimension())
             && c.unit().toSi(highest) > DANGEROUS_AC;
     double direct =
@@ -60,7 +60,7 @@ final class MainsIsolation implements Rule {
                               }))));
     }
     if (mains
-        && c.sensor() instanceof AcVoltage ac
+        && c.design().sensor() instanceof AcVoltage ac
         && ac.signal() == Signal.ALTERNATING
         && ac.isolation() == AcVoltage.Isolation.NONE) {
       list.add(
@@ -74,9 +74,13 @@ final class MainsIsolation implements Rule {
                   new Fix(
                       "There is a transformer",
                       ch ->
-                          ch.withSensor(
-                              Element.choose(
-                                  ch.sensor(), "isolation", AcVoltage.Isolation.ISOLATED)))));
+                          ch.design(
+                              d ->
+                                  d.withSensor(
+                                      Element.choose(
+                                          ch.design().sensor(),
+                                          "isolation",
+                                          AcVoltage.Isolation.ISOLATED))))));
     }
     return list.stream();
   }

@@ -9,7 +9,7 @@ final class MidSpan implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    var adopted = e.channel().adopted();
+    var adopted = e.channel().calibration().adopted();
     if (adopted == null || !adopted.model().equals("ends")) return Stream.empty();
     double tolerance = e.channel().definition().toleranceOrNaN();
     return e.fit("ends").stream()

@@ -18,13 +18,13 @@ final class OverSupply implements Rule {
   public Stream<Finding> examine(Evidence e) {
     Channel c = e.channel();
     if (e.path().isEmpty()) return Stream.empty();
-    Optional<Double> supply = c.sensor().ratiometricSupply();
-    boolean limited = c.stages().stream().anyMatch(s -> s.rails().isPresent());
-    if (supply.isEmpty() || limited || c.sensor().possibleOutput().isEmpty()) {
+    Optional<Double> supply = c.design().sensor().ratiometricSupply();
+    boolean limited = c.design().stages().stream().anyMatch(s -> s.rails().isPresent());
+    if (supply.isEmpty() || limited || c.design().sensor().possibleOutput().isEmpty()) {
       return Stream.empty();
     }
-    double reference = c.converter().reference().number();
-    double at = passive(e.path().get(), c.sensor().possibleOutput().get().high());
+    double reference = c.design().converter().reference().number();
+    double at = passive(e.path().get(), c.design().sensor().possibleOutput().get().high());
     if (at <= reference + ALLOWED) return Stream.empty();
     Value low = Value.of(-ALLOWED);
     Value high = Value.of(reference + ALLOWED);
@@ -38,7 +38,10 @@ final class OverSupply implements Rule {
                     .formatted(Numbers.engineering(at, "V", 3)),
                 "The sensor's output then stands at its supply; the input is made for %s. A clamp behind a resistor protects it."
                     .formatted(Numbers.compact(reference, "V", 3)))
-            .with(new Fix("Insert a clamp", ch -> ch.insertStage(ch.stages().size(), clamp))));
+            .with(
+                new Fix(
+                    "Insert a clamp",
+                    ch -> ch.design(d -> d.insertStage(ch.design().stages().size(), clamp)))));
   }
 
   /** Volts at the converter for volts at the sensor, through stages without rails. */

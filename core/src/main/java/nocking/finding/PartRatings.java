@@ -31,8 +31,9 @@ final class PartRatings implements Rule {
     for (double x : new double[] {working.low(), working.high()}) {
       for (Stress s : e.stresses(x)) {
         double share = largestShare(e.elements().get(s.element()).value(s.field()));
-        double watts = s.watts() * share / e.channel().surroundings().partPower().number();
-        double volts = s.volts() * share / e.channel().surroundings().partVoltage().number();
+        double watts = s.watts() * share / e.channel().design().surroundings().partPower().number();
+        double volts =
+            s.volts() * share / e.channel().design().surroundings().partVoltage().number();
         if (watts > hottest) {
           hottest = watts;
           power = s;
@@ -50,7 +51,7 @@ final class PartRatings implements Rule {
 
   private static Finding power(Evidence e, Stress s) {
     double share = largestShare(e.elements().get(s.element()).value(s.field()));
-    double rated = e.channel().surroundings().partPower().number();
+    double rated = e.channel().design().surroundings().partPower().number();
     return Finding.of(
             "part-power",
             Severity.WARNING,
@@ -66,7 +67,7 @@ final class PartRatings implements Rule {
 
   private static Finding voltage(Evidence e, Stress s) {
     double share = largestShare(e.elements().get(s.element()).value(s.field()));
-    double rated = e.channel().surroundings().partVoltage().number();
+    double rated = e.channel().design().surroundings().partVoltage().number();
     int parts = (int) Math.ceil(s.volts() / (0.6 * rated));
     return Finding.of(
             "part-voltage",
@@ -82,14 +83,15 @@ final class PartRatings implements Rule {
             new Fix(
                 "Make it a string of " + parts,
                 c -> {
-                  var stage = c.stages().get(s.element() - 1);
+                  var stage = c.design().stages().get(s.element() - 1);
                   Value old = stage.value(s.field());
                   Value string =
                       new Value(
                           old.number(),
                           "%d*%s".formatted(parts, Numbers.plain(old.number() / parts)),
                           old.spread());
-                  return c.withStage(s.element() - 1, Element.with(stage, s.field(), string));
+                  return c.design(
+                      d -> d.withStage(s.element() - 1, Element.with(stage, s.field(), string)));
                 }));
   }
 

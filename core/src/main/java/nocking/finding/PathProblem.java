@@ -35,10 +35,10 @@ final class PathProblem implements Rule {
 
   /** The stage that turns the sensor's signal into a voltage, or the range that it is known for. */
   private static Optional<Fix> fix(Channel c) {
-    Signal signal = c.sensor().signal();
+    Signal signal = c.design().sensor().signal();
     boolean taken =
-        !c.stages().isEmpty() && c.stages().getFirst().accepts().contains(signal)
-            || signal == Signal.VOLTAGE && c.stages().isEmpty();
+        !c.design().stages().isEmpty() && c.design().stages().getFirst().accepts().contains(signal)
+            || signal == Signal.VOLTAGE && c.design().stages().isEmpty();
     if (!taken && signal != Signal.VOLTAGE) {
       return Stage.kinds().stream()
           .filter(s -> s.accepts().contains(signal) && s.gives(signal) == Signal.VOLTAGE)
@@ -47,9 +47,10 @@ final class PathProblem implements Rule {
               s ->
                   new Fix(
                       "Insert a " + s.title().toLowerCase(Locale.ROOT),
-                      ch -> ch.insertStage(0, suited(s, ch))));
+                      ch -> ch.design(d -> d.insertStage(0, suited(s, ch)))));
     }
-    return c.sensor()
+    return c.design()
+        .sensor()
         .known(c.unit())
         .filter(
             k ->
@@ -60,7 +61,9 @@ final class PathProblem implements Rule {
 
   /** A pull-up goes to the converter's own reference, so that the supply cancels. */
   private static Stage suited(Stage s, Channel c) {
-    return s instanceof PullUp p ? Element.with(p, p.field("Vs"), c.converter().reference()) : s;
+    return s instanceof PullUp p
+        ? Element.with(p, p.field("Vs"), c.design().converter().reference())
+        : s;
   }
 
   private static Optional<Fix> inside(Channel c, Span known) {

@@ -41,8 +41,8 @@ final class PivotMissed implements Rule {
 
   /** The offset of the last difference amplifier that puts the pivot where it is wanted. */
   private static Optional<Fix> offset(Channel channel, SignalPath path, double wanted) {
-    for (int i = channel.stages().size() - 1; i >= 0; i--) {
-      if (channel.stages().get(i) instanceof DifferenceAmp amp) {
+    for (int i = channel.design().stages().size() - 1; i >= 0; i--) {
+      if (channel.design().stages().get(i) instanceof DifferenceAmp amp) {
         int index = i;
         Value volts =
             Value.of(
@@ -51,7 +51,7 @@ final class PivotMissed implements Rule {
         return Optional.of(
             new Fix(
                 "Set the offset to " + Numbers.engineering(volts.number(), "V", 4),
-                c -> c.withStage(index, moved)));
+                c -> c.design(d -> d.withStage(index, moved))));
       }
     }
     return Optional.empty();

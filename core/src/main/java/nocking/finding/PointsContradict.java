@@ -102,7 +102,7 @@ final class PointsContradict implements Rule {
 
   private static Finding slip(Evidence e, PointsMisfit m, Cause c) {
     int first = c.points()[0];
-    ReferencePoint p = e.channel().points().points().get(first);
+    ReferencePoint p = e.channel().calibration().points().points().get(first);
     String rows =
         Arrays.stream(c.points())
             .mapToObj(i -> String.valueOf(i + 1))
@@ -126,7 +126,7 @@ final class PointsContradict implements Rule {
 
   /** What a measured curve takes up is worth knowing; what the design is gone by is wrong. */
   private static Severity severity(Channel c) {
-    Adopted adopted = c.adopted();
+    Adopted adopted = c.calibration().adopted();
     return adopted != null && !adopted.isDesign() ? Severity.ADVICE : Severity.WARNING;
   }
 
@@ -134,7 +134,7 @@ final class PointsContradict implements Rule {
     Cause c =
         m.causes().stream().filter(k -> k.kind() == Cause.Kind.OFFSET).findFirst().orElseThrow();
     SignalPath path = e.path().get();
-    List<ReferencePoint> points = e.channel().points().counting();
+    List<ReferencePoint> points = e.channel().calibration().points().counting();
     double mean =
         points.stream()
             .mapToDouble(p -> path.quantity(e.volts(p)) - p.applied().number())
@@ -167,7 +167,7 @@ final class PointsContradict implements Rule {
   }
 
   private static Finding open(Evidence e, PointsMisfit m) {
-    ReferencePoint p = e.channel().points().points().get(m.worstPoint());
+    ReferencePoint p = e.channel().calibration().points().points().get(m.worstPoint());
     String explained =
         m.causes().isEmpty()
             ? " No single slip and no single constant of the design explains all of them."

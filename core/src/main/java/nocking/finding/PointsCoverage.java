@@ -14,7 +14,7 @@ final class PointsCoverage implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    List<ReferencePoint> points = e.channel().points().counting();
+    List<ReferencePoint> points = e.channel().calibration().points().counting();
     if (points.size() < 2) return Stream.empty();
     Span working = e.channel().definition().working();
     List<String> empty =

@@ -16,9 +16,9 @@ final class PointsNotMonotone implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    List<ReferencePoint> all = e.channel().points().points();
+    List<ReferencePoint> all = e.channel().calibration().points().points();
     List<ReferencePoint> sorted =
-        e.channel().points().counting().stream()
+        e.channel().calibration().points().counting().stream()
             .sorted(Comparator.comparingDouble(p -> p.applied().number()))
             .toList();
     if (sorted.size() < 3) return Stream.empty();

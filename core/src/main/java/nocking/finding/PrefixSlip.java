@@ -24,10 +24,12 @@ final class PrefixSlip implements Rule {
   @Override
   public Stream<Finding> examine(Evidence e) {
     Channel c = e.channel();
-    if (c.sensor() == null || c.sensor().signal() != Signal.RESISTANCE || c.stages().isEmpty()) {
+    if (c.design().sensor() == null
+        || c.design().sensor().signal() != Signal.RESISTANCE
+        || c.design().stages().isEmpty()) {
       return Stream.empty();
     }
-    double pull = pull(c.stages().getFirst());
+    double pull = pull(c.design().stages().getFirst());
     if (Double.isNaN(pull) || e.sensorCurve().isEmpty()) return Stream.empty();
     SensorCurve curve = e.sensorCurve().get();
     double at = curve.rated().clamp(c.definition().working().middle());
@@ -62,11 +64,11 @@ final class PrefixSlip implements Rule {
                     Numbers.engineering(ohms, "Ω", 3),
                     Numbers.compact(pull, "Ω", 3),
                     small ? "small" : "large"));
-    if (!(e.channel().sensor() instanceof TableSensor t)) return f;
+    if (!(e.channel().design().sensor() instanceof TableSensor t)) return f;
     return f.with(
         new Fix(
             small ? "Take the table ×1000" : "Take the table ÷1000",
-            c -> c.withSensor(scaled(t, factor))));
+            c -> c.design(d -> d.withSensor(scaled(t, factor)))));
   }
 
   private static TableSensor scaled(TableSensor t, double factor) {

@@ -31,8 +31,8 @@ final class RailClip implements Rule {
   private static ArrayList<Finding> clips(Evidence e, SignalPath path) {
     Span working = e.channel().definition().working();
     var findings = new ArrayList<Finding>();
-    for (int i = 0; i < e.channel().stages().size(); i++) {
-      Optional<Span> rails = e.channel().stages().get(i).rails();
+    for (int i = 0; i < e.channel().design().stages().size(); i++) {
+      Optional<Span> rails = e.channel().design().stages().get(i).rails();
       if (rails.isEmpty()) continue;
       boolean low = clipped(path, i + 1, working.low());
       boolean high = clipped(path, i + 1, working.high());
@@ -49,7 +49,7 @@ final class RailClip implements Rule {
       Evidence e, SignalPath path, int stage, boolean low, boolean high, Span rails) {
     Span working = e.channel().definition().working();
     Optional<Span> works = works(path, stage + 1, working);
-    String title = e.channel().stages().get(stage).title().toLowerCase(Locale.ROOT);
+    String title = e.channel().design().stages().get(stage).title().toLowerCase(Locale.ROOT);
     double end = high ? working.high() : working.low();
     ReadOut.Node node = path.at(end).nodes().get(stage + 1);
     String headline =
@@ -105,7 +105,7 @@ final class RailClip implements Rule {
 
   /** The largest feedback resistor with which both ends of the range stay inside the rails. */
   private static Optional<Fix> lowerGain(Channel channel, SignalPath path, int stage, Span rails) {
-    Stage amp = channel.stages().get(stage);
+    Stage amp = channel.design().stages().get(stage);
     if (amp.fields().stream().noneMatch(f -> f.symbol().equals("Rf"))) return Optional.empty();
     Span inside =
         new Span(rails.low() + HEADROOM * rails.width(), rails.high() - HEADROOM * rails.width());
@@ -122,19 +122,19 @@ final class RailClip implements Rule {
     return Optional.of(
         new Fix(
             "Lower the " + lowered.gain().replace("gain ", "gain to "),
-            c -> c.withStage(stage, lowered)));
+            c -> c.design(d -> d.withStage(stage, lowered))));
   }
 
   private static boolean fits(
       Channel channel, SignalPath path, int stage, double feedback, Span inside) {
-    Stage amp = channel.stages().get(stage);
+    Stage amp = channel.design().stages().get(stage);
     Stage trial = Element.with(amp, amp.field("Rf"), Value.of(feedback));
     SignalPath changed =
         SignalPath.of(
             new Measurand(path.quantitySymbol(), channel.unit()),
-            channel.sensor(),
-            channel.withStage(stage, trial).stages(),
-            channel.converter());
+            channel.design().sensor(),
+            channel.design(d -> d.withStage(stage, trial)).design().stages(),
+            channel.design().converter());
     Span working = channel.definition().working();
     return inside.contains(changed.at(working.low()).nodes().get(stage + 1).wanted())
         && inside.contains(changed.at(working.high()).nodes().get(stage + 1).wanted());

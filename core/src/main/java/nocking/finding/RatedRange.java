@@ -13,9 +13,9 @@ final class RatedRange implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    if (e.channel().sensor() == null || e.path().isEmpty()) return Stream.empty();
+    if (e.channel().design().sensor() == null || e.path().isEmpty()) return Stream.empty();
     Span working = e.channel().definition().working();
-    Span rated = e.channel().sensor().rated(e.channel().unit());
+    Span rated = e.channel().design().sensor().rated(e.channel().unit());
     if (!rated.contains(working.low()) || !rated.contains(working.high())) {
       return Stream.of(
           Finding.of(
@@ -32,7 +32,7 @@ final class RatedRange implements Rule {
     }
     double times = rated.width() / working.width();
     // Nobody can buy a mains voltage with a smaller range.
-    if (times < LAVISH || e.channel().sensor() instanceof AcVoltage) return Stream.empty();
+    if (times < LAVISH || e.channel().design().sensor() instanceof AcVoltage) return Stream.empty();
     return Stream.of(
         Finding.of(
             "sensor-large",

@@ -14,7 +14,7 @@ final class ReadingsAlike implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    List<ReferencePoint> points = e.channel().points().counting();
+    List<ReferencePoint> points = e.channel().calibration().points().counting();
     if (e.path().isEmpty() || points.size() < 2) return Stream.empty();
     double low = Double.POSITIVE_INFINITY;
     double high = Double.NEGATIVE_INFINITY;

@@ -26,9 +26,9 @@ final class RepeatOutlier implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    List<ReferencePoint> all = e.channel().points().points();
-    boolean counts = e.channel().points().raw() == RawUnit.COUNTS;
-    double least = counts ? 1 : e.channel().converter().step();
+    List<ReferencePoint> all = e.channel().calibration().points().points();
+    boolean counts = e.channel().calibration().points().raw() == RawUnit.COUNTS;
+    double least = counts ? 1 : e.channel().design().converter().step();
     return IntStream.range(0, all.size())
         .filter(i -> all.get(i).counts() && all.get(i).readings().size() >= LEAST_REPEATS)
         .boxed()
@@ -47,7 +47,7 @@ final class RepeatOutlier implements Rule {
     }
     double off = v[worst] - middle;
     if (!(OF_NORMAL * Math.abs(off) / usual > LIMIT)) return Optional.empty();
-    String unit = e.channel().points().raw() == RawUnit.COUNTS ? "counts" : "V";
+    String unit = e.channel().calibration().points().raw() == RawUnit.COUNTS ? "counts" : "V";
     return Optional.of(
         Finding.of(
                 "repeat-outlier",

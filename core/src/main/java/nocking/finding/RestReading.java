@@ -22,18 +22,19 @@ final class RestReading implements Rule {
   public Stream<Finding> examine(Evidence e) {
     Channel c = e.channel();
     Definition d = c.definition();
-    if (d.gauge() == null || e.path().isEmpty() || c.sensor().signal() != Signal.VOLTAGE) {
+    if (d.gauge() == null || e.path().isEmpty() || c.design().sensor().signal() != Signal.VOLTAGE) {
       return Stream.empty();
     }
     OptionalDouble measured =
-        c.wiring().pins().stream()
+        c.wiring().plan().pins().stream()
             .filter(p -> p.function() == Pin.Function.SIGNAL && p.measured() != null)
             .mapToDouble(p -> p.measured().number())
             .findFirst();
     if (measured.isEmpty() || !c.unit().dimension().equals(Unit.of("kPa").dimension())) {
       return Stream.empty();
     }
-    double atmosphere = Unit.of("kPa").convert(c.surroundings().atmosphere().number(), c.unit());
+    double atmosphere =
+        Unit.of("kPa").convert(c.design().surroundings().atmosphere().number(), c.unit());
     double expected = d.gauge() ? 0 : atmosphere;
     double other = d.gauge() ? atmosphere : 0;
     double near = AGREES * Math.max(d.working().width(), atmosphere);

@@ -18,12 +18,12 @@ final class SelfHeating implements Rule {
   public Stream<Finding> examine(Evidence e) {
     Channel c = e.channel();
     if (e.path().isEmpty()
-        || c.sensor().signal() != Signal.RESISTANCE
-        || c.sensor().dissipationConstant().isEmpty()) {
+        || c.design().sensor().signal() != Signal.RESISTANCE
+        || c.design().sensor().dissipationConstant().isEmpty()) {
       return Stream.empty();
     }
     Span working = c.definition().working();
-    double constant = c.sensor().dissipationConstant().get();
+    double constant = c.design().sensor().dissipationConstant().get();
     double worst = 0;
     double at = working.low();
     for (int i = 0; i <= 20; i++) {
@@ -50,11 +50,11 @@ final class SelfHeating implements Rule {
   /** Power in the sensor; known for a pull-up or pull-down right behind it. */
   private static double watts(Evidence e, double x) {
     Channel c = e.channel();
-    if (c.stages().isEmpty()) return 0;
+    if (c.design().stages().isEmpty()) return 0;
     ReadOut read = e.path().get().at(x);
     double ohms = read.nodes().get(0).value();
     double node = read.nodes().get(1).value();
-    return switch (c.stages().getFirst()) {
+    return switch (c.design().stages().getFirst()) {
       case PullUp _ -> node * node / ohms;
       case PullDown p -> Math.pow(p.supply().number() - node, 2) / ohms;
       default -> 0;

@@ -34,7 +34,7 @@ final class SimilarCard implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    List<ReferencePoint> points = e.channel().points().counting();
+    List<ReferencePoint> points = e.channel().calibration().points().counting();
     if (e.path().isEmpty() || e.cards().isEmpty()) return Stream.empty();
     boolean card =
         e.misfit()
@@ -83,7 +83,9 @@ final class SimilarCard implements Rule {
     try {
       Channel with = card.putInto(c);
       var measurand = new Measurand(e.path().get().quantitySymbol(), c.unit());
-      SignalPath path = SignalPath.of(measurand, with.sensor(), with.stages(), with.converter());
+      SignalPath path =
+          SignalPath.of(
+              measurand, with.design().sensor(), with.design().stages(), with.design().converter());
       return Optional.of(new Candidate(card, worst(e, path, points)));
     } catch (QuantityException noPath) {
       // A card that makes no sense before these stages is no explanation.

@@ -11,7 +11,7 @@ final class StaleAdoption implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    var adopted = e.channel().adopted();
+    var adopted = e.channel().calibration().adopted();
     if (adopted == null || adopted.isDesign() || e.curve().isEmpty()) return Stream.empty();
     if (e.refitted().isEmpty()) {
       return Stream.of(

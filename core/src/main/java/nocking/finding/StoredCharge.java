@@ -18,7 +18,7 @@ final class StoredCharge implements Rule {
   public Stream<Finding> examine(Evidence e) {
     if (e.path().isEmpty()) return Stream.empty();
     Channel c = e.channel();
-    List<Stage> stages = c.stages();
+    List<Stage> stages = c.design().stages();
     for (int i = 0; i < stages.size(); i++) {
       if (stages.get(i) instanceof BridgeRectifier r) {
         double high = c.definition().high().number();

@@ -19,13 +19,13 @@ final class SupplyContradicts implements Rule {
   @Override
   public Stream<Finding> examine(Evidence e) {
     Channel c = e.channel();
-    if (c.sensor() == null) return Stream.empty();
+    if (c.design().sensor() == null) return Stream.empty();
     return Stream.concat(two(c).stream(), absolute(c).stream());
   }
 
   private static Optional<Finding> two(Channel c) {
-    Value wired = c.wiring().supply();
-    Optional<Double> own = c.sensor().ratiometricSupply();
+    Value wired = c.wiring().plan().supply();
+    Optional<Double> own = c.design().sensor().ratiometricSupply();
     if (wired == null || own.isEmpty()) return Optional.empty();
     if (Math.abs(wired.number() / own.get() - 1) <= SAME) return Optional.empty();
     return Optional.of(
@@ -40,16 +40,16 @@ final class SupplyContradicts implements Rule {
             .with(
                 new Fix(
                     "Take %s out of the wire plan".formatted(volts(wired.number())),
-                    k -> k.withWiring(k.wiring().withSupply(null)))));
+                    k -> k.wiring(w -> w.withPlan(w.plan().withSupply(null))))));
   }
 
   /** Volts of a shared rail that are usual shares of it. */
   private static Optional<Finding> absolute(Channel c) {
-    if (!(c.sensor() instanceof TwoPointSensor s)) return Optional.empty();
-    Value wired = c.wiring().supply();
-    double reference = c.converter().reference().number();
+    if (!(c.design().sensor() instanceof TwoPointSensor s)) return Optional.empty();
+    Value wired = c.wiring().plan().supply();
+    double reference = c.design().converter().reference().number();
     double supply = wired == null ? reference : wired.number();
-    boolean shared = c.wiring().sharedReference();
+    boolean shared = c.wiring().plan().sharedReference();
     boolean same = wired != null && Math.abs(supply / reference - 1) <= SAME;
     if (!shared && !same) return Optional.empty();
     double a = 100 * s.lowOutput().number() / supply;
@@ -76,7 +76,9 @@ final class SupplyContradicts implements Rule {
                         Numbers.trimmed(a, 4),
                         Numbers.trimmed(b, 4),
                         shared ? "the" : "as much as the"))
-            .with(new Fix("Take it as a share of the supply", k -> k.withSensor(ratio))));
+            .with(
+                new Fix(
+                    "Take it as a share of the supply", k -> k.design(d -> d.withSensor(ratio)))));
   }
 
   /** Shares that datasheets give are whole or half percents. */

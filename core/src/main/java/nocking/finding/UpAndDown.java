@@ -12,7 +12,7 @@ final class UpAndDown implements Rule {
   public Stream<Finding> examine(Evidence e) {
     double tolerance = e.channel().definition().toleranceOrNaN();
     if (e.path().isEmpty() || Double.isNaN(tolerance)) return Stream.empty();
-    List<ReferencePoint> all = e.channel().points().points();
+    List<ReferencePoint> all = e.channel().calibration().points().points();
     double near = 1e-6 * e.channel().definition().working().width();
     double worst = 0;
     int at = -1;

@@ -18,7 +18,7 @@ final class WireReadings implements Rule {
 
   @Override
   public Stream<Finding> examine(Evidence e) {
-    WirePlan plan = e.channel().wiring();
+    WirePlan plan = e.channel().wiring().plan();
     boolean measured =
         !plan.pairs().isEmpty()
             || plan.pins().stream().anyMatch(p -> p.measured() != null || p.continuity() != null);

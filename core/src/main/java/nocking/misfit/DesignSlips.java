@@ -190,24 +190,27 @@ final class DesignSlips {
   }
 
   private Element element(ParameterRef ref) {
-    if (ref.element() == 0) return channel.sensor();
-    if (ref.element() <= channel.stages().size()) return channel.stages().get(ref.element() - 1);
-    return channel.converter();
+    if (ref.element() == 0) return channel.design().sensor();
+    if (ref.element() <= channel.design().stages().size())
+      return channel.design().stages().get(ref.element() - 1);
+    return channel.design().converter();
   }
 
   private static Channel put(Channel c, ParameterRef ref, double value) {
     Value v = Value.of(Double.parseDouble(Numbers.significant(value, 12)));
     if (ref.element() == 0) {
-      Sensor s = c.sensor();
-      return c.withSensor(Element.with(s, ref.field(), s.value(ref.field()).to(v)));
+      Sensor s = c.design().sensor();
+      return c.design(d -> d.withSensor(Element.with(s, ref.field(), s.value(ref.field()).to(v))));
     }
-    if (ref.element() <= c.stages().size()) {
-      var s = c.stages().get(ref.element() - 1);
-      return c.withStage(
-          ref.element() - 1, Element.with(s, ref.field(), s.value(ref.field()).to(v)));
+    if (ref.element() <= c.design().stages().size()) {
+      var s = c.design().stages().get(ref.element() - 1);
+      return c.design(
+          d ->
+              d.withStage(
+                  ref.element() - 1, Element.with(s, ref.field(), s.value(ref.field()).to(v))));
     }
-    Converter k = c.converter();
-    return c.withConverter(Element.with(k, ref.field(), k.value(ref.field()).to(v)));
+    Converter k = c.design().converter();
+    return c.design(d -> d.withConverter(Element.with(k, ref.field(), k.value(ref.field()).to(v))));
   }
 
   /** The values next to one that such a part usually has: its printed neighbours, its decades. */
@@ -286,7 +289,7 @@ final class DesignSlips {
             .filter(u -> u.factor() != own.factor() || u.offset() != own.offset())
             .toList();
     for (Unit u : others) {
-      Sensor meant = UnitChange.sensor(channel.sensor(), u, own);
+      Sensor meant = UnitChange.sensor(channel.design().sensor(), u, own);
       other(
           Cause.Kind.SENSOR_UNIT,
           "the sensor's numbers in " + u.symbol(),
@@ -297,7 +300,7 @@ final class DesignSlips {
   }
 
   private void loops() {
-    if (!(channel.sensor() instanceof CurrentLoop s)) return;
+    if (!(channel.design().sensor() instanceof CurrentLoop s)) return;
     boolean live = s.lowCurrent().number() > 0;
     Sensor meant = new CurrentLoop(s.low(), s.high(), Value.of(live ? 0 : 0.004), s.highCurrent());
     String name = live ? "0…20 mA" : "4…20 mA";
@@ -311,9 +314,9 @@ final class DesignSlips {
               kind,
               says,
               prior,
-              trials.against(x -> path(meant, channel.converter()).at(x).output()),
+              trials.against(x -> path(meant, channel.design().converter()).at(x).output()),
               new int[0],
-              c -> c.withSensor(meant),
+              c -> c.design(d -> d.withSensor(meant)),
               label));
     } catch (QuantityException | AlgebraException e) {
       // A sensor that makes no sense before these stages is no explanation.
@@ -328,20 +331,22 @@ final class DesignSlips {
             SignalPath.of(
                 new Measurand(path.quantitySymbol(), channel.unit()),
                 sensor,
-                channel.stages(),
+                channel.design().stages(),
                 converter));
   }
 
   /** Something that draws from the last node and is not in the design. */
   private void load() {
-    Converter own = channel.converter();
+    Converter own = channel.design().converter();
     boolean stiff =
-        !channel.stages().isEmpty() && channel.stages().getLast().outputResistance() == 0;
+        !channel.design().stages().isEmpty()
+            && channel.design().stages().getLast().outputResistance() == 0;
     if (own.inputResistance() != null || stiff) return;
     Field field = own.field("Rin");
     try {
       // Every load makes of a node V·R/(R + R_th): two of them tell V and R_th.
-      SignalPath tried = path(channel.sensor(), Element.with(own, field, Value.of(TRIED_LOAD)));
+      SignalPath tried =
+          path(channel.design().sensor(), Element.with(own, field, Value.of(TRIED_LOAD)));
       var free = new HashMap<Double, Double>();
       var behind = new HashMap<Double, Double>();
       DoubleUnaryOperator open = x -> free.computeIfAbsent(x, k -> path.at(k).output());
@@ -376,13 +381,13 @@ final class DesignSlips {
 
   /** With readings in counts the converter's own reference may be another. */
   private void reference() {
-    if (channel.points().raw() != RawUnit.COUNTS) return;
-    double now = channel.converter().reference().number();
+    if (channel.calibration().points().raw() != RawUnit.COUNTS) return;
+    double now = channel.design().converter().reference().number();
     for (double v : VOLTS) {
       if (v == now) continue;
       double[] volts = r.volts().clone();
       for (int i = 0; i < volts.length; i++) volts[i] *= v / now;
-      Field f = channel.converter().field("Vadc");
+      Field f = channel.design().converter().field("Vadc");
       list.add(
           trials.cause(
               Cause.Kind.CONSTANT,
@@ -392,15 +397,20 @@ final class DesignSlips {
               trials.against(r.applied(), volts),
               new int[0],
               c ->
-                  c.withConverter(
-                      Element.with(c.converter(), f, c.converter().value(f).to(Value.of(v)))),
+                  c.design(
+                      d ->
+                          d.withConverter(
+                              Element.with(
+                                  c.design().converter(),
+                                  f,
+                                  c.design().converter().value(f).to(Value.of(v))))),
               "Set the converter's reference to %s, from %s"
                   .formatted(Numbers.compact(v, "V", 4), Numbers.compact(now, "V", 4))));
     }
   }
 
   private void offsetAndGain() {
-    double reach = 0.3 * channel.converter().reference().number();
+    double reach = 0.3 * channel.design().converter().reference().number();
     var offset =
         trials.search(
             -reach,
@@ -450,14 +460,14 @@ final class DesignSlips {
               && Unit.of(card.unit()).dimension().equals(channel.unit().dimension());
       if (!same) continue;
       Sensor s = card.sensorIn(channel.unit());
-      if (s.equals(channel.sensor())) continue;
+      if (s.equals(channel.design().sensor())) continue;
       try {
         list.add(
             trials.cause(
                 Cause.Kind.CARD,
                 "the card " + card.name(),
                 CARD / cards.size(),
-                trials.against(x -> path(s, channel.converter()).at(x).output()),
+                trials.against(x -> path(s, channel.design().converter()).at(x).output()),
                 new int[0],
                 card::putInto,
                 "Take the card " + card.name()));

@@ -182,7 +182,7 @@ final class EntrySlips {
   private void atmosphere() {
     Unit own = channel.unit();
     if (!own.dimension().equals(Dimension.PRESSURE)) return;
-    double kilopascal = channel.surroundings().atmosphere().number();
+    double kilopascal = channel.design().surroundings().atmosphere().number();
     double atmosphere = Unit.of("kPa").convert(kilopascal, own);
     for (int sign : new int[] {1, -1}) {
       double[] applied = Arrays.stream(r.applied()).map(x -> x + sign * atmosphere).toArray();
@@ -264,14 +264,14 @@ final class EntrySlips {
 
   /** Counts of another converter, counts written down as volts, volts as counts. */
   private void raw() {
-    boolean counts = channel.points().raw() == RawUnit.COUNTS;
-    int own = (int) channel.converter().bits().number();
+    boolean counts = channel.calibration().points().raw() == RawUnit.COUNTS;
+    int own = (int) channel.design().converter().bits().number();
     for (int bits : new int[] {8, 10, 12, 14, 16, 18, 24}) {
       if (bits == own || !counts) continue;
       double factor = Math.pow(2, own - bits);
       raw(
           "counts of a %d-bit converter".formatted(bits),
-          x -> channel.converter().volts(x * factor),
+          x -> channel.design().converter().volts(x * factor),
           x -> Math.floor(x * factor),
           "Take the readings as counts of %d bits".formatted(bits),
           RawUnit.COUNTS);
@@ -286,7 +286,7 @@ final class EntrySlips {
     } else {
       raw(
           "counts written down as volts",
-          x -> channel.converter().volts(x),
+          x -> channel.design().converter().volts(x),
           x -> x,
           "Take the readings as counts",
           RawUnit.COUNTS);
@@ -301,7 +301,7 @@ final class EntrySlips {
       RawUnit unit) {
     double[] v = new double[r.size()];
     for (int i = 0; i < v.length; i++) {
-      v[i] = volts.applyAsDouble(channel.points().points().get(r.index()[i]).mean());
+      v[i] = volts.applyAsDouble(channel.calibration().points().points().get(r.index()[i]).mean());
     }
     list.add(
         trials.cause(
@@ -312,7 +312,7 @@ final class EntrySlips {
             new int[0],
             c -> {
               List<ReferencePoint> next =
-                  c.points().points().stream()
+                  c.calibration().points().points().stream()
                       .map(
                           p ->
                               p.withReadings(
@@ -320,13 +320,13 @@ final class EntrySlips {
                                       .map(x -> Value.of(number.applyAsDouble(x.number())))
                                       .toList()))
                       .toList();
-              return c.withPoints(new PointSet(unit, next));
+              return c.calibration(k -> k.withPoints(new PointSet(unit, next)));
             },
             label));
   }
 
   private static Channel readings(Channel c, int[] index, double factor) {
-    PointSet set = c.points();
+    PointSet set = c.calibration().points();
     for (int i : index) {
       ReferencePoint p = set.points().get(i);
       List<Value> mended =
@@ -335,29 +335,30 @@ final class EntrySlips {
               .toList();
       set = set.with(i, p.withReadings(mended));
     }
-    return c.withPoints(set);
+    return c.with(c.calibration().withPoints(set));
   }
 
   /** Applied values changed; what was typed is kept with its unit where there is one. */
   private static Channel applied(Channel c, int[] index, DoubleUnaryOperator change, String unit) {
-    PointSet set = c.points();
+    PointSet set = c.calibration().points();
     for (int i : index) {
       ReferencePoint p = set.points().get(i);
       double x = change.applyAsDouble(p.applied().number());
       String typed = unit == null ? Value.of(x).typed() : p.applied().typed() + unit;
       set = set.with(i, p.withApplied(new Value(x, typed)));
     }
-    return c.withPoints(set);
+    return c.with(c.calibration().withPoints(set));
   }
 
   private Channel ordered(Channel c, int[] from) {
-    PointSet set = c.points();
+    PointSet set = c.calibration().points();
     for (int i = 0; i < from.length; i++) {
       ReferencePoint p = set.points().get(r.index()[i]);
       set =
           set.with(
-              r.index()[i], p.withReadings(c.points().points().get(r.index()[from[i]]).readings()));
+              r.index()[i],
+              p.withReadings(c.calibration().points().points().get(r.index()[from[i]]).readings()));
     }
-    return c.withPoints(set);
+    return c.with(c.calibration().withPoints(set));
   }
 }

@@ -26,7 +26,7 @@ record Readings(int[] index, double[] applied, double[] volts, double[] limit, d
   }
 
   static Readings of(Channel c, SignalPath path) {
-    List<ReferencePoint> all = c.points().points();
+    List<ReferencePoint> all = c.calibration().points().points();
     var counting = new ArrayList<Integer>();
     for (int i = 0; i < all.size(); i++) if (all.get(i).counts()) counting.add(i);
     int n = counting.size();
@@ -54,15 +54,17 @@ record Readings(int[] index, double[] applied, double[] volts, double[] limit, d
   }
 
   static double volts(Channel c, double raw) {
-    return c.points().raw() == RawUnit.VOLTS ? raw : c.converter().volts(raw);
+    return c.calibration().points().raw() == RawUnit.VOLTS
+        ? raw
+        : c.design().converter().volts(raw);
   }
 
   /** Pooled standard deviation of repeated readings, volts; 0 without any. */
   private static double noise(Channel c) {
-    Converter converter = c.converter();
+    Converter converter = c.design().converter();
     double sum = 0;
     int freedom = 0;
-    for (ReferencePoint p : c.points().counting()) {
+    for (ReferencePoint p : c.calibration().points().counting()) {
       int more = p.readings().size() - 1;
       if (more < 1) continue;
       double sd = p.standardDeviation();
@@ -72,6 +74,6 @@ record Readings(int[] index, double[] applied, double[] volts, double[] limit, d
     }
     if (freedom == 0) return 0;
     double pooled = Math.sqrt(sum / freedom);
-    return c.points().raw() == RawUnit.VOLTS ? pooled : pooled * converter.step();
+    return c.calibration().points().raw() == RawUnit.VOLTS ? pooled : pooled * converter.step();
   }
 }

@@ -30,7 +30,7 @@ final class Trials {
     this.channel = channel;
     this.path = path;
     this.readings = readings;
-    reference = channel.converter().reference().number();
+    reference = channel.design().converter().reference().number();
   }
 
   /** Departures of the points as they are from the design as it is, channel's unit. */
@@ -80,7 +80,7 @@ final class Trials {
   }
 
   private boolean counts() {
-    return channel.points().raw() != RawUnit.VOLTS;
+    return channel.calibration().points().raw() != RawUnit.VOLTS;
   }
 
   /** Logarithm of the likelihood of departures, each divided by what it may be. */

@@ -21,7 +21,7 @@ public final class Combination {
   private final Assortment assortment;
   private final Pairs pairs;
   private final double target;
-  private final Design.Best best = new Design.Best();
+  private final Candidates.Best best = new Candidates.Best();
 
   private Combination(Assortment assortment, Pairs pairs, double target) {
     this.assortment = assortment;
@@ -35,7 +35,7 @@ public final class Combination {
    * @param target ohms, above 0
    * @param most parts that may be used, 1 to 6
    */
-  public static Design search(Assortment assortment, double target, int most) {
+  public static Candidates search(Assortment assortment, double target, int most) {
     if (!(target > 0)) throw new QuantityException("the resistance wanted must be above 0");
     requireCount(most);
     if (most > 2 && assortment.size() > 1500) {
@@ -46,13 +46,13 @@ public final class Combination {
     return new Combination(assortment, Pairs.of(assortment), target).search(most);
   }
 
-  private Design search(int most) {
+  private Candidates search(int most) {
     one();
     if (most >= 2) two();
     if (most >= 3) three();
     if (most >= 4) four();
     if (most > EXACT) more(most);
-    return best.design(most <= EXACT);
+    return best.candidates(most <= EXACT);
   }
 
   static void requireCount(int parts) {

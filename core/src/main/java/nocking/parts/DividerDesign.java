@@ -39,7 +39,7 @@ public final class DividerDesign {
 
   private final Assortment assortment;
   private final Wish wish;
-  private final Design.Best best = new Design.Best();
+  private final Candidates.Best best = new Candidates.Best();
 
   private DividerDesign(Assortment assortment, Wish wish) {
     this.assortment = assortment;
@@ -51,13 +51,13 @@ public final class DividerDesign {
    *
    * @param most parts of both legs together, 2 to 6
    */
-  public static Design search(Assortment assortment, Wish wish, int most) {
+  public static Candidates search(Assortment assortment, Wish wish, int most) {
     Combination.requireCount(most);
     if (most < 2) throw new QuantityException("a divider has at least 2 parts");
     var d = new DividerDesign(assortment, wish);
     d.two();
     if (most >= 3) d.more(most);
-    return d.best.design(most == 2);
+    return d.best.candidates(most == 2);
   }
 
   /** The best few pairs, kept as indices: a solution is only made of those that are shown. */
@@ -101,14 +101,14 @@ public final class DividerDesign {
 
   /** The pairs with the smallest errors so far, in rising order. */
   private static final class Nearest {
-    private final double[] error = new double[Design.SHOWN];
-    private final int[] upper = new int[Design.SHOWN];
-    private final int[] lower = new int[Design.SHOWN];
+    private final double[] error = new double[Candidates.SHOWN];
+    private final int[] upper = new int[Candidates.SHOWN];
+    private final int[] lower = new int[Candidates.SHOWN];
     private int count;
 
     void offer(double e, int i, int j) {
-      if (count == Design.SHOWN && e >= error[count - 1]) return;
-      int at = count < Design.SHOWN ? count++ : count - 1;
+      if (count == Candidates.SHOWN && e >= error[count - 1]) return;
+      int at = count < Candidates.SHOWN ? count++ : count - 1;
       while (at > 0 && error[at - 1] > e) {
         error[at] = error[at - 1];
         upper[at] = upper[at - 1];

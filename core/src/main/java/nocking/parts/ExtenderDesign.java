@@ -33,21 +33,21 @@ public final class ExtenderDesign {
    * @param perPart volts that may stand across one part; infinity where that is of no concern
    * @param most parts of a network, 1 to 6; a string of equal ones may have more
    */
-  public static Design search(
+  public static Candidates search(
       Assortment assortment, double highest, double fits, double total, double perPart, int most) {
     double wanted = resistance(highest, fits, total);
-    Design found = Combination.search(assortment, wanted, most);
+    Candidates found = Combination.search(assortment, wanted, most);
     List<Solution> solutions =
         found.solutions().stream()
             .map(s -> solution(s, s.parts().getFirst().network(), highest, fits, total))
             .filter(s -> volts(s, highest, fits) <= perPart)
             .toList();
     if (!solutions.isEmpty() || Double.isInfinite(perPart)) {
-      return new Design(solutions, found.exact());
+      return new Candidates(solutions, found.exact());
     }
-    Design string =
+    Candidates string =
         StringDesign.search(assortment, wanted, highest - fits, Double.MAX_VALUE, perPart, 1);
-    return new Design(
+    return new Candidates(
         string.solutions().stream()
             .map(s -> solution(s, s.parts().getFirst().network(), highest, fits, total))
             .toList(),

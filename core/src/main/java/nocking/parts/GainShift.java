@@ -74,7 +74,7 @@ public final class GainShift {
 
   private final Assortment assortment;
   private final Wish wish;
-  private final Design.Best best = new Design.Best();
+  private final Candidates.Best best = new Candidates.Best();
 
   private GainShift(Assortment assortment, Wish wish) {
     this.assortment = assortment;
@@ -86,7 +86,7 @@ public final class GainShift {
    *
    * @throws QuantityException when the wanted output itself leaves the rails
    */
-  public static Design search(Assortment assortment, Wish wish) {
+  public static Candidates search(Assortment assortment, Wish wish) {
     if (!wish.rails.contains(wish.outLow) || !wish.rails.contains(wish.outHigh)) {
       throw new QuantityException(
           "the output wanted, %s … %s V, leaves the rails %s … %s V: no amplifier between them gives it"
@@ -105,7 +105,7 @@ public final class GainShift {
     else if (m > 0) g.subtract();
     else if (b > 0) g.invert();
     else g.invertingSum(none);
-    return g.best.design(false);
+    return g.best.candidates(false);
   }
 
   /** m &gt; 0, b = 0: an amplifier, or below 1 a divider. */

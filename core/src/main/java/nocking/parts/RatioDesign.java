@@ -23,10 +23,10 @@ public final class RatioDesign {
    * @param under name of the one below it
    * @param most single resistors that may be used, 2 to 5
    */
-  public static Design search(
+  public static Candidates search(
       Assortment assortment, String over, String under, double ratio, int most) {
     if (!(ratio > 0)) throw new QuantityException("a ratio of resistors must be above 0");
-    var best = new Design.Best();
+    var best = new Candidates.Best();
     int from = assortment.atLeast(SMALLEST);
     for (int j = from; j < assortment.size() && assortment.ohms(j) <= LARGEST; j++) {
       double r = assortment.ohms(j);
@@ -45,11 +45,11 @@ public final class RatioDesign {
       }
     }
     if (most > 2) combined(best, assortment, over, under, ratio, Math.min(most, 5) - 1);
-    return best.design(most <= 2);
+    return best.candidates(most <= 2);
   }
 
   private static void combined(
-      Design.Best best, Assortment a, String over, String under, double ratio, int most) {
+      Candidates.Best best, Assortment a, String over, String under, double ratio, int most) {
     for (double usual : USUAL) {
       int j = a.atLeast(usual);
       if (j >= a.size()) continue;
@@ -64,7 +64,7 @@ public final class RatioDesign {
   }
 
   private static void offer(
-      Design.Best best, Network a, Network b, String over, String under, double ratio) {
+      Candidates.Best best, Network a, Network b, String over, String under, double ratio) {
     double made = a.ohms() / b.ohms();
     double error = made / ratio - 1;
     if (!best.wants(error)) return;

@@ -25,7 +25,7 @@ public final class StringDesign {
    * @param working rated working voltage of one part
    * @param derating share of both ratings that may be used, above 0 to 1
    */
-  public static Design search(
+  public static Candidates search(
       Assortment assortment,
       double target,
       double volts,
@@ -39,7 +39,7 @@ public final class StringDesign {
     if (!(derating > 0) || derating > 1) {
       throw new QuantityException("derating must be above 0 and at most 100 %");
     }
-    var best = new Design.Best();
+    var best = new Candidates.Best();
     int fewest = fewest(target, volts, watts, working, derating);
     for (int n = fewest; n <= Math.min(MOST, fewest + 6); n++) {
       int at = assortment.atLeast(target / n);
@@ -49,7 +49,7 @@ public final class StringDesign {
         offer(best, assortment.part(i), n, target, volts, watts * derating, working * derating);
       }
     }
-    return best.design(true);
+    return best.candidates(true);
   }
 
   /** Fewest equal parts that keep both ratings. */
@@ -61,7 +61,7 @@ public final class StringDesign {
   }
 
   private static void offer(
-      Design.Best best,
+      Candidates.Best best,
       StockPart part,
       int n,
       double target,

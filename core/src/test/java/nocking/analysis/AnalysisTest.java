@@ -28,8 +28,11 @@ class AnalysisTest {
 
   private static Channel measured() {
     return Channels.incubator()
-        .withPoints(
-            Channels.points(new double[] {4, 6.5, 9, 11.5, 14}, x -> 1.677 + 0.2694 * (x - 9)));
+        .calibration(
+            k ->
+                k.withPoints(
+                    Channels.points(
+                        new double[] {4, 6.5, 9, 11.5, 14}, x -> 1.677 + 0.2694 * (x - 9))));
   }
 
   @Test
@@ -49,15 +52,19 @@ class AnalysisTest {
 
   @Test
   void dotsFillAsTheWorkGoesOn() {
-    Channel c = measured().define(d -> d.withTolerance(null));
-    assertThat(Analysis.of(c).progress(WorkStep.DEFINE)).isEqualTo(Progress.HALF);
-    c = c.define(d -> d.withTolerance(v(0.1)));
+    Channel open = measured().define(d -> d.withTolerance(null));
+    assertThat(Analysis.of(open).progress(WorkStep.DEFINE)).isEqualTo(Progress.HALF);
+    Channel c = open.define(d -> d.withTolerance(v(0.1)));
     Analysis a = Analysis.of(c);
     assertThat(a.progress(WorkStep.DEFINE)).isEqualTo(Progress.FULL);
     assertThat(a.progress(WorkStep.COLLECT)).isEqualTo(Progress.FULL);
     assertThat(a.progress(WorkStep.FIT)).isEqualTo(Progress.HALF);
     assertThat(Analysis.of(a.adopting("line")).progress(WorkStep.FIT)).isEqualTo(Progress.FULL);
-    Channel half = c.withPoints(new PointSet(RawUnit.VOLTS, c.points().points().subList(0, 2)));
+    Channel half =
+        c.calibration(
+            k ->
+                k.withPoints(
+                    new PointSet(RawUnit.VOLTS, c.calibration().points().points().subList(0, 2))));
     assertThat(Analysis.of(half).progress(WorkStep.COLLECT)).isEqualTo(Progress.HALF);
   }
 
@@ -78,7 +85,9 @@ class AnalysisTest {
   void adoptedConstantsStayWhenPointsChange() {
     Channel adopted = Analysis.of(measured()).adopting("line");
     double before = Analysis.of(adopted).curve().orElseThrow().quantity(1.677);
-    Channel moved = adopted.withPoints(Channels.points(new double[] {4, 9, 14}, x -> 2 + 0.1 * x));
+    Channel moved =
+        adopted.calibration(
+            k -> k.withPoints(Channels.points(new double[] {4, 9, 14}, x -> 2 + 0.1 * x)));
     assertThat(Analysis.of(moved).curve().orElseThrow().quantity(1.677)).isEqualTo(before);
     assertThat(Analysis.of(moved).refitted().orElseThrow().curve().quantity(1.677))
         .isNotEqualTo(before);
@@ -90,7 +99,10 @@ class AnalysisTest {
         IntStream.of(409, 2081, 3753)
             .mapToObj(n -> ReferencePoint.of(v(4 + (n - 409) / 334.4), v(n)))
             .toList();
-    Analysis a = Analysis.of(Channels.incubator().withPoints(new PointSet(RawUnit.COUNTS, counts)));
+    Analysis a =
+        Analysis.of(
+            Channels.incubator()
+                .calibration(k -> k.withPoints(new PointSet(RawUnit.COUNTS, counts))));
     assertThat(a.samples().raw()[0]).isCloseTo(409.5 * 3.3 / 4096, within(1e-12));
     Fit line = a.fit("line").orElseThrow();
     assertThat(line.worstError()).isLessThan(0.01);
@@ -98,14 +110,17 @@ class AnalysisTest {
 
   @Test
   void modelsThatThePointsCannotDetermineSayWhy() {
-    Channel one = Channels.incubator().withPoints(Channels.points(new double[] {9}, x -> 1.65));
+    Channel one =
+        Channels.incubator()
+            .calibration(k -> k.withPoints(Channels.points(new double[] {9}, x -> 1.65)));
     Analysis a = Analysis.of(one);
     assertThat(a.fits()).extracting(Fit::model).containsExactly("design", "line-zero");
     assertThat(a.fitProblem(new EndPointLine()))
         .contains("Line through the ends needs at least 2 points; there is 1");
     assertThat(Analysis.of(measured()).fitProblem(new EndPointLine())).isEmpty();
     assertThat(Analysis.of(BLANK).adopting("line")).as("nothing to adopt").isEqualTo(BLANK);
-    assertThat(Analysis.of(BLANK).adopting("design").adopted()).isEqualTo(Adopted.DESIGN);
+    assertThat(Analysis.of(BLANK).adopting("design").calibration().adopted())
+        .isEqualTo(Adopted.DESIGN);
   }
 
   @Test
@@ -122,15 +137,19 @@ class AnalysisTest {
     Channel c =
         Analysis.of(measured())
             .adopting("line")
-            .withTable(new TableSpec(6, RawUnit.VOLTS, false, 4, 3));
+            .receiver(r -> r.withTable(new TableSpec(6, RawUnit.VOLTS, false, 4, 3)));
     var volts = Analysis.of(c).table();
     assertThat(volts.table().orElseThrow().cells().getFirst().out()).isCloseTo(4, within(0.002));
     assertThat(volts.table().orElseThrow().cells().getLast().out()).isCloseTo(14, within(0.002));
     assertThat(volts.error().orElseThrow().worst()).isLessThan(0.001);
-    var counts = Analysis.of(c.withTable(c.table().withAxis(RawUnit.COUNTS))).table();
+    var counts =
+        Analysis.of(c.receiver(r -> r.withTable(c.receiver().table().withAxis(RawUnit.COUNTS))))
+            .table();
     assertThat(counts.table().orElseThrow().cells()).allMatch(k -> k.raw() == Math.rint(k.raw()));
     assertThat(counts.error().orElseThrow().worst()).isLessThan(0.001);
-    var tooMany = Analysis.of(c.withTable(new TableSpec(900, RawUnit.VOLTS, false, 1, 3))).table();
+    var tooMany =
+        Analysis.of(c.receiver(r -> r.withTable(new TableSpec(900, RawUnit.VOLTS, false, 1, 3))))
+            .table();
     assertThat(tooMany.problem()).contains("ask for fewer cells or more raw decimals");
   }
 
@@ -138,7 +157,9 @@ class AnalysisTest {
   void tableOutsideTheConverterIsRefused() {
     var far = new LinearSensor(v(10), v(0), v(0.01), v(0), v(25), v(0));
     Channel c =
-        Channels.incubator().withSensor(far).withStages(List.of()).withTable(TableSpec.DEFAULT);
+        Channels.incubator()
+            .design(d -> d.withSensor(far).withStages(List.of()))
+            .receiver(r -> r.withTable(TableSpec.DEFAULT));
     assertThat(Analysis.of(c).table().problem())
         .isEqualTo("the working range lies outside the converter's range");
   }
@@ -163,6 +184,7 @@ class AnalysisTest {
   }
 
   private static Channel withCheck(Channel c, CheckPoint... points) {
-    return c.withCheck(new CheckSheet(CheckSheet.Measured.READING, List.of(points)));
+    return c.acceptance(
+        a -> a.withCheck(new CheckSheet(CheckSheet.Measured.READING, List.of(points))));
   }
 }

@@ -21,13 +21,15 @@ class ProbeInputTest {
   private static final Channel SELECTOR =
       Channel.blank("s", "S-1")
           .define(d -> d.withUnit("").withRange(v(1), v(3)).withTolerance(v(0.3)))
-          .withSensor(
-              new SteppedSensor(
-                  List.of(
-                      new Position("drain", v(1)),
-                      new Position("Raceway 1", v(2)),
-                      new Position("bypass", v(3))),
-                  v(0)));
+          .design(
+              d ->
+                  d.withSensor(
+                      new SteppedSensor(
+                          List.of(
+                              new Position("drain", v(1)),
+                              new Position("Raceway 1", v(2)),
+                              new Position("bypass", v(3))),
+                          v(0))));
 
   @Test
   void aSelectorIsProbedAtItsStations() {
@@ -45,19 +47,21 @@ class ProbeInputTest {
 
   @Test
   void aReadingIsAStationOnlyInsideTheTolerance() {
-    assertThat(SELECTOR.station(2.3)).contains("Raceway 1");
-    assertThat(SELECTOR.station(2.31)).isEmpty();
-    assertThat(SELECTOR.station(3.2)).contains("bypass");
-    assertThat(SELECTOR.station(0.6)).isEmpty();
-    assertThat(SELECTOR.station(Double.NaN)).isEmpty();
-    assertThat(SELECTOR.define(d -> d.withTolerance(null)).station(2.5)).contains("Raceway 1");
+    assertThat(SELECTOR.design().station(2.3)).contains("Raceway 1");
+    assertThat(SELECTOR.design().station(2.31)).isEmpty();
+    assertThat(SELECTOR.design().station(3.2)).contains("bypass");
+    assertThat(SELECTOR.design().station(0.6)).isEmpty();
+    assertThat(SELECTOR.design().station(Double.NaN)).isEmpty();
+    assertThat(SELECTOR.define(d -> d.withTolerance(null)).design().station(2.5))
+        .contains("Raceway 1");
   }
 
   @Test
   void anEvenQuantityIsProbedInsideWorkingAndRatedRange() {
     Channel c = Channel.blank("p", "P-1").define(d -> d.withUnit("kPa").withRange(v(0), v(60)));
     assertThat(ProbeInput.nearest(c, 80)).as("no sensor yet").isEqualTo(60);
-    Channel rated = c.withSensor(new RatiometricSensor(v(0), v(8), v(100), v(92), v(5), v(0)));
+    Channel rated =
+        c.design(d -> d.withSensor(new RatiometricSensor(v(0), v(8), v(100), v(92), v(5), v(0))));
     assertThat(ProbeInput.nearest(rated, 80)).isEqualTo(80);
     assertThat(ProbeInput.nearest(rated, 800)).isEqualTo(100);
     assertThat(ProbeInput.typed(rated, "10 psi")).isBetween(68.9, 69.0);

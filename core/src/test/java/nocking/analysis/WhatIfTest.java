@@ -53,12 +53,12 @@ class WhatIfTest {
   void oneConstantOfOneElementIsChanged() {
     ParameterRef r2 = constant("R2");
     Value v = Value.typed("12k", Unit.OHM);
-    Channel changed = BLOWER.channel().withParameter(r2.element(), r2.field(), v);
-    assertThat(changed.element(r2.element()).value(r2.field())).isEqualTo(v);
-    assertThat(changed.sensor()).isEqualTo(BLOWER.channel().sensor());
-    assertThat(changed.converter()).isEqualTo(BLOWER.channel().converter());
-    Value present = BLOWER.channel().element(r2.element()).value(r2.field());
-    assertThat(changed.withParameter(r2.element(), r2.field(), present))
+    Channel changed = BLOWER.channel().design(d -> d.withParameter(r2.element(), r2.field(), v));
+    assertThat(changed.design().element(r2.element()).value(r2.field())).isEqualTo(v);
+    assertThat(changed.design().sensor()).isEqualTo(BLOWER.channel().design().sensor());
+    assertThat(changed.design().converter()).isEqualTo(BLOWER.channel().design().converter());
+    Value present = BLOWER.channel().design().element(r2.element()).value(r2.field());
+    assertThat(changed.design(d -> d.withParameter(r2.element(), r2.field(), present)))
         .isEqualTo(BLOWER.channel());
   }
 

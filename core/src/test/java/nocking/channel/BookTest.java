@@ -3,11 +3,21 @@ package nocking.channel;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
 import nocking.Channels;
+import nocking.check.CheckSheet;
+import nocking.converter.Converter;
+import nocking.parts.StockPart;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
 import nocking.stage.Divider;
 import nocking.stage.Stage;
+import nocking.table.TableSpec;
+import nocking.weighing.Meter;
+import nocking.weighing.Weighing;
+import nocking.wiring.Place;
+import nocking.wiring.Seen;
+import nocking.wiring.Supplied;
 import org.junit.jupiter.api.Test;
 
 /** The document changes by making a new one. */
@@ -34,28 +44,108 @@ class BookTest {
     assertThat(Book.newId()).isNotEqualTo(Book.newId());
   }
 
+  /** Neither a channel of the book nor another of the same file is written over. */
+  @Test
+  void channelsFromOutsideFindAPlaceOfTheirOwn() {
+    Book book = new Book(List.of(A));
+    Channel twin = A.withId("x").define(d -> d.withName("another"));
+    List<Channel> placed = book.placing(List.of(A, twin, B, twin));
+    assertThat(placed).extracting(Channel::tag).containsExactly("A-1-2", "A-1-3", "B-1", "A-1-4");
+    assertThat(placed.get(2)).isSameAs(B);
+    assertThat(placed).extracting(Channel::id).doesNotHaveDuplicates().doesNotContain("a");
+    Book next = book;
+    for (Channel c : placed) next = next.with(c);
+    assertThat(next.channels()).hasSize(5).startsWith(A);
+  }
+
+  @Test
+  void whatLiesOnTheOwnShelfStays() {
+    SensorCard card = card("1", "Own");
+    SensorCard other = card("2", "Other");
+    var ohms = new StockPart("1k", 1000, 1, 0.25, 250, 3);
+    var more = new StockPart("2k", 2000, 1, 0.25, 250, 5);
+    var meter = new Weighing(new Meter(0.2, 3, 4000, 1e6), Map.of());
+    Book from = new Book(List.of(B), List.of(card("1", "Theirs"), other), List.of(more), meter);
+    assertThat(Book.EMPTY.withShelfOf(from)).isEqualTo(from.withChannels(List.of()));
+    Book own = new Book(List.of(A), List.of(card), List.of(ohms), meter);
+    Book taken = own.withShelfOf(from.withWeighing(Weighing.USUAL));
+    assertThat(taken).isEqualTo(own.with(other));
+  }
+
+  /** Whatever part of a channel changes, the sentence says so. */
+  @Test
+  void everyDifferenceIsSaid() {
+    Channel c = Channels.incubator();
+    assertThat(Differences.between(c, c)).isEqualTo("The channel is as in this revision.");
+    says(c, c.define(d -> d.withTolerance(Value.of(0.3))), "tolerance 0.3, then");
+    says(c, c.design(d -> d.withSensor(null)), "sensor is another");
+    says(c, c.design(d -> d.withStages(List.of())), "0 stages, then 1");
+    says(c, c.design(d -> d.withConverter(Converter.of(10, 3.3))), "N 10, then 12");
+    says(c, c.design(d -> d.withCard(new CardRef("1", "Own", 1))), "sensor card changed");
+    says(
+        c,
+        c.design(d -> d.withSurroundings(d.surroundings().withReference(Value.of(0.1)))),
+        "surroundings changed");
+    says(c, c.wiring(w -> w.withPlan(w.plan().withSupply(Value.of(5)))), "wiring changed");
+    says(c, c.wiring(w -> w.withBands(w.bands().withDwell(Value.of(1)))), "bands changed");
+    Seen seen = new Seen(Place.DISPLAY, null, Value.of(1));
+    says(c, c.wiring(w -> w.withSeen(List.of(seen))), "what was seen changed");
+    says(c, c.calibration(k -> k.withAdopted(Adopted.DESIGN)), "adopted model changed");
+    says(
+        c,
+        c.calibration(k -> k.withPoints(Channels.points(new double[] {4, 9}, x -> x / 10))),
+        "points: 2, then");
+    says(c, c.receiver(r -> r.withTable(TableSpec.DEFAULT)), "table changed");
+    says(
+        c,
+        c.acceptance(a -> a.withCheck(new CheckSheet(CheckSheet.Measured.COUNTS, List.of()))),
+        "check changed");
+    says(c, c.journal(j -> j.withNotes(List.of(new Note("1+1", "2")))), "notes changed");
+  }
+
+  private static void says(Channel then, Channel now, String words) {
+    assertThat(Differences.between(then, now)).startsWith("Since then: ").contains(words);
+    assertThat(then).isNotEqualTo(now);
+  }
+
+  private static SensorCard card(String id, String name) {
+    Sensor any = Sensor.models().getFirst();
+    return new SensorCard(id, name, "", "", QuantityKind.PRESSURE, "kPa", any, 1, Supplied.USUAL);
+  }
+
   @Test
   void stagesAreInsertedMovedAndTakenOut() {
     List<Stage> kinds = Stage.kinds().subList(0, 3);
     Channel c =
-        A.insertStage(0, kinds.get(0)).insertStage(1, kinds.get(1)).insertStage(2, kinds.get(2));
-    assertThat(c.moveStage(0, 2).stages())
+        A.design(
+            d ->
+                d.insertStage(0, kinds.get(0))
+                    .insertStage(1, kinds.get(1))
+                    .insertStage(2, kinds.get(2)));
+    assertThat(c.design(d -> d.moveStage(0, 2)).design().stages())
         .containsExactly(kinds.get(1), kinds.get(2), kinds.get(0));
-    assertThat(c.moveStage(2, 0).stages())
+    assertThat(c.design(d -> d.moveStage(2, 0)).design().stages())
         .containsExactly(kinds.get(2), kinds.get(0), kinds.get(1));
-    assertThat(c.removeStage(1).stages()).containsExactly(kinds.get(0), kinds.get(2));
+    assertThat(c.design(d -> d.removeStage(1)).design().stages())
+        .containsExactly(kinds.get(0), kinds.get(2));
     var other = new Divider(Channels.v(1), Channels.v(2));
-    assertThat(c.withStage(1, other).stages().get(1)).isEqualTo(other);
-    assertThat(c.stages()).isEqualTo(kinds);
+    assertThat(c.design(d -> d.withStage(1, other)).design().stages().get(1)).isEqualTo(other);
+    assertThat(c.design().stages()).isEqualTo(kinds);
   }
 
   @Test
   void everyPartIsChangedAlone() {
     Sensor sensor = Sensor.models().getFirst();
-    Channel c = A.withSensor(sensor).withLocked(true).withNotes(List.of(new Note("1+1", "2")));
-    assertThat(c.withSensor(null).withLocked(false).withNotes(List.of())).isEqualTo(A);
+    Channel c =
+        A.design(d -> d.withSensor(sensor))
+            .journal(j -> j.withLocked(true).withNotes(List.of(new Note("1+1", "2"))));
+    assertThat(
+            c.design(d -> d.withSensor(null))
+                .journal(j -> j.withLocked(false).withNotes(List.of())))
+        .isEqualTo(A);
     assertThat(c.withId("z").id()).isEqualTo("z");
-    assertThat(c.withAdopted(Adopted.DESIGN).adopted().isDesign()).isTrue();
+    assertThat(c.calibration(k -> k.withAdopted(Adopted.DESIGN)).calibration().adopted().isDesign())
+        .isTrue();
   }
 
   @Test
@@ -64,11 +154,14 @@ class BookTest {
     assertThat(d.gauge()).isTrue();
     assertThat(d.withGauge(false).withKind(QuantityKind.PRESSURE).gauge()).isFalse();
     assertThat(d.withKind(QuantityKind.LEVEL).gauge()).isNull();
-    assertThat(A.withDefinition(d).rest()).isZero();
+    assertThat(A.design(next -> next.withDefinition(d)).design().rest()).isZero();
     Channel absolute =
-        A.withDefinition(d.withUnit("kPa").withRange(Value.of(50), Value.of(120)).withGauge(false));
-    assertThat(absolute.rest()).as("what stands around it").isEqualTo(101.325);
-    assertThat(absolute.define(a -> a.withRest(Value.of(80))).rest()).isEqualTo(80);
+        A.design(
+            design ->
+                design.withDefinition(
+                    d.withUnit("kPa").withRange(Value.of(50), Value.of(120)).withGauge(false)));
+    assertThat(absolute.design().rest()).as("what stands around it").isEqualTo(101.325);
+    assertThat(absolute.define(a -> a.withRest(Value.of(80))).design().rest()).isEqualTo(80);
     assertThat(d.toleranceOrNaN()).isNaN();
   }
 }

@@ -26,6 +26,7 @@ import nocking.band.SwitchPoint;
 import nocking.check.CheckPoint;
 import nocking.check.CheckSheet;
 import nocking.converter.Converter;
+import nocking.points.PointSet;
 import nocking.quantity.Spread;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -54,24 +55,34 @@ class ChannelJsonTest {
     Spread spread = Spread.percent(1).withTemperatureCoefficient(50);
     Channel c =
         Channels.incubator()
-            .withCard(new CardRef("card-1", "Probe", 2))
-            .withSurroundings(Surroundings.of(v(5), v(35), v(0.02)))
-            .withConverter(
-                new Converter(v(12), v(3.3).withSpread(spread), null, v(0.1), v(2), v(1), v(16)))
-            .withPoints(Channels.points(new double[] {4, 9, 14}, x -> 1.65 + 0.269 * (x - 9)))
-            .withStages(Stage.kinds())
-            .withNotes(List.of(new Note("4k7 || 10k", "3.197 k")))
-            .withWiring(wiring())
-            .withBands(bands())
-            .withSeen(
-                List.of(
-                    new Seen(Place.DISPLAY, v(9), v(9.4)),
-                    new Seen(Place.testPoint(3), null, Value.typed("1.65 V", Unit.VOLT))))
-            .withLocked(true);
-    c =
-        c.withPoints(
-            c.points().with(1, c.points().points().get(1).withLeftOut("bath not \"settled\"")));
-    return Analysis.of(c).adopting("line").define(d -> d.withHazards(List.of(Hazard.HEAT)));
+            .design(
+                d ->
+                    d.withCard(new CardRef("card-1", "Probe", 2))
+                        .withSurroundings(Surroundings.of(v(5), v(35), v(0.02)))
+                        .withConverter(
+                            new Converter(
+                                v(12), v(3.3).withSpread(spread), null, v(0.1), v(2), v(1), v(16))))
+            .calibration(
+                k ->
+                    k.withPoints(
+                        Channels.points(new double[] {4, 9, 14}, x -> 1.65 + 0.269 * (x - 9))))
+            .design(d -> d.withStages(Stage.kinds()))
+            .journal(j -> j.withNotes(List.of(new Note("4k7 || 10k", "3.197 k"))))
+            .wiring(
+                w ->
+                    w.withPlan(wiring())
+                        .withBands(bands())
+                        .withSeen(
+                            List.of(
+                                new Seen(Place.DISPLAY, v(9), v(9.4)),
+                                new Seen(
+                                    Place.testPoint(3), null, Value.typed("1.65 V", Unit.VOLT)))))
+            .journal(j -> j.withLocked(true));
+    PointSet points = c.calibration().points();
+    PointSet without = points.with(1, points.points().get(1).withLeftOut("bath not \"settled\""));
+    return Analysis.of(c.calibration(k -> k.withPoints(without)))
+        .adopting("line")
+        .define(d -> d.withHazards(List.of(Hazard.HEAT)));
   }
 
   private static WirePlan wiring() {
@@ -96,16 +107,16 @@ class ChannelJsonTest {
   /** What is stated in the quantity goes over to another unit; volts and ohms stay. */
   @Test
   void bandsAndWhatWasSeenFollowTheUnit() {
-    Channel f = UnitChange.apply(full().withStages(List.of()), Unit.of("°F"));
-    assertThat(f.bands().alarms().getFirst().to().number()).isEqualTo(41);
-    assertThat(f.bands().hysteresis().number()).isEqualTo(0.36);
-    assertThat(f.bands().switches().getFirst().window().number()).isEqualTo(1.8);
-    assertThat(f.bands().switches().getFirst().at().number()).isEqualTo(41);
-    assertThat(f.bands().positions()).isEqualTo(bands().positions());
-    assertThat(f.seen().getFirst().value().number()).isCloseTo(48.92, within(1e-9));
-    assertThat(f.seen().getFirst().at().number()).isCloseTo(48.2, within(1e-9));
-    assertThat(f.seen().get(1)).isEqualTo(full().seen().get(1));
-    assertThat(f.wiring()).isEqualTo(full().wiring());
+    Channel f = UnitChange.apply(full().design(d -> d.withStages(List.of())), Unit.of("°F"));
+    assertThat(f.wiring().bands().alarms().getFirst().to().number()).isEqualTo(41);
+    assertThat(f.wiring().bands().hysteresis().number()).isEqualTo(0.36);
+    assertThat(f.wiring().bands().switches().getFirst().window().number()).isEqualTo(1.8);
+    assertThat(f.wiring().bands().switches().getFirst().at().number()).isEqualTo(41);
+    assertThat(f.wiring().bands().positions()).isEqualTo(bands().positions());
+    assertThat(f.wiring().seen().getFirst().value().number()).isCloseTo(48.92, within(1e-9));
+    assertThat(f.wiring().seen().getFirst().at().number()).isCloseTo(48.2, within(1e-9));
+    assertThat(f.wiring().seen().get(1)).isEqualTo(full().wiring().seen().get(1));
+    assertThat(f.wiring().plan()).isEqualTo(full().wiring().plan());
   }
 
   private static final Weighing WEIGHED =
@@ -114,7 +125,7 @@ class ChannelJsonTest {
   @Test
   void roundTripLosesNothing() {
     for (Sensor s : Sensor.models()) {
-      Channel c = full().withSensor(s);
+      Channel c = full().design(d -> d.withSensor(s));
       assertThat(ChannelJson.readChannel(ChannelJson.write(c), "c.json")).isEqualTo(c);
       assertThat(ChannelJson.readCompact(ChannelJson.compact(c), "c")).isEqualTo(c);
     }
@@ -173,9 +184,12 @@ class ChannelJsonTest {
     for (Sensor s : Sensor.models()) {
       Channel c =
           full()
-              .withSensor(s)
-              .withCheck(
-                  new CheckSheet(CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(9), v(1)))));
+              .design(d -> d.withSensor(s))
+              .acceptance(
+                  a ->
+                      a.withCheck(
+                          new CheckSheet(
+                              CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(9), v(1))))));
       String whole = ChannelJson.write(c);
       for (String pointer : pointers(mapper.readTree(whole), "")) {
         JsonNode root = mapper.readTree(whole);
@@ -216,7 +230,9 @@ class ChannelJsonTest {
     Schema schema =
         SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(text);
     for (Sensor s : Sensor.models()) {
-      assertThat(schema.validate(ChannelJson.write(full().withSensor(s)), InputFormat.JSON))
+      assertThat(
+              schema.validate(
+                  ChannelJson.write(full().design(d -> d.withSensor(s))), InputFormat.JSON))
           .isEmpty();
     }
     assertThat(schema.validate(ChannelJson.write(Channel.blank("x", "NEW")), InputFormat.JSON))
@@ -233,11 +249,13 @@ class ChannelJsonTest {
     String table =
         ChannelJson.write(
             Channels.blower()
-                .withSensor(
-                    Sensor.models().stream()
-                        .filter(s -> s.model().equals("table"))
-                        .findFirst()
-                        .orElseThrow()));
+                .design(
+                    d ->
+                        d.withSensor(
+                            Sensor.models().stream()
+                                .filter(s -> s.model().equals("table"))
+                                .findFirst()
+                                .orElseThrow())));
     assertRefused(
         table.replaceAll(
             "(?s)\"points\" : \\[ \\{.*?\"interpolation", "\"points\" : [], \"interpolation"),
@@ -264,7 +282,7 @@ class ChannelJsonTest {
     Channel c =
         ChannelJson.readChannel(
             json.replace("\"lower\" : 10000.0", "\"lower\" : \"2*4k7\""), "c.json");
-    assertThat(c.stages().getFirst().number("R2")).isEqualTo(9400);
+    assertThat(c.design().stages().getFirst().number("R2")).isEqualTo(9400);
     assertThatThrownBy(
             () ->
                 ChannelJson.readChannel(
@@ -278,7 +296,10 @@ class ChannelJsonTest {
   void anotherUnitKeepsTheChannelWhatItIs() {
     Channel kPa =
         Channels.blower()
-            .withPoints(Channels.points(new double[] {0, 30, 60}, x -> 0.26 + 0.0278 * x));
+            .calibration(
+                k ->
+                    k.withPoints(
+                        Channels.points(new double[] {0, 30, 60}, x -> 0.26 + 0.0278 * x)));
     Channel psi = UnitChange.apply(kPa, Unit.of("psi"));
     assertThat(psi.definition().high().number()).isCloseTo(8.70226, within(1e-5));
     var before = Analysis.of(kPa).path().orElseThrow();
@@ -291,7 +312,7 @@ class ChannelJsonTest {
     Channel fahrenheit = UnitChange.apply(Channels.incubator(), Unit.of("degF"));
     assertThat(fahrenheit.definition().low().number()).isCloseTo(39.2, within(1e-9));
     assertThat(fahrenheit.definition().tolerance().number()).isCloseTo(0.18, within(1e-9));
-    LinearSensor sensor = (LinearSensor) fahrenheit.sensor();
+    LinearSensor sensor = (LinearSensor) fahrenheit.design().sensor();
     assertThat(sensor.at().number()).isCloseTo(32, within(1e-9));
     assertThat(sensor.slope().number()).isCloseTo(0.02 / 1.8, within(1e-12));
     assertThat(Analysis.of(fahrenheit).path().orElseThrow().output(48.2))

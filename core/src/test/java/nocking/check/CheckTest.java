@@ -17,7 +17,9 @@ class CheckTest {
 
   private static CheckRow row(Channel c, Measured as, double applied, Double measured) {
     var point = new CheckPoint(v(applied), measured == null ? null : v(measured));
-    return Analysis.of(c.withCheck(new CheckSheet(as, List.of(point)))).checkRows().getFirst();
+    return Analysis.of(c.acceptance(a -> a.withCheck(new CheckSheet(as, List.of(point)))))
+        .checkRows()
+        .getFirst();
   }
 
   @Test
@@ -34,7 +36,10 @@ class CheckTest {
   void adoptedCurveMovesWhatIsExpected() {
     Channel c =
         Channels.incubator()
-            .withPoints(Channels.points(new double[] {4, 9, 14}, x -> 1.677 + 0.27 * (x - 9)));
+            .calibration(
+                k ->
+                    k.withPoints(
+                        Channels.points(new double[] {4, 9, 14}, x -> 1.677 + 0.27 * (x - 9))));
     CheckRow r = row(Analysis.of(c).adopting("line"), Measured.VOLTS, 9, 1.677);
     assertThat(r.expectedNodes().getLast()).isCloseTo(1.677, within(1e-9));
     assertThat(r.error()).isCloseTo(0, within(1e-9));
@@ -75,7 +80,8 @@ class CheckTest {
 
   private static Verdict overall(CheckPoint... points) {
     return Analysis.of(
-            Channels.incubator().withCheck(new CheckSheet(Measured.READING, List.of(points))))
+            Channels.incubator()
+                .acceptance(a -> a.withCheck(new CheckSheet(Measured.READING, List.of(points)))))
         .verdict();
   }
 

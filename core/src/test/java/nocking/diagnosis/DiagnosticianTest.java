@@ -66,10 +66,15 @@ class DiagnosticianTest {
             new TablePoint(v(40), v(5330)));
     return Channels.incubator()
         .define(d -> d.withRange(v(0), v(25)).withTolerance(v(0.4)))
-        .withSensor(
-            new TableSensor(
-                rows, TableSensor.Interpolation.MONOTONE_CUBIC, Signal.RESISTANCE, v(0)))
-        .withStages(List.of(new PullUp(v(3.3), v(18e3))));
+        .design(
+            d ->
+                d.withSensor(
+                        new TableSensor(
+                            rows,
+                            TableSensor.Interpolation.MONOTONE_CUBIC,
+                            Signal.RESISTANCE,
+                            v(0)))
+                    .withStages(List.of(new PullUp(v(3.3), v(18e3)))));
   }
 
   /**
@@ -181,8 +186,11 @@ class DiagnosticianTest {
     Channel c =
         Channels.incubator()
             .define(d -> d.withRange(v(0), v(40)).withTolerance(v(0.5)))
-            .withStages(List.of(new NonInvertingAmp(v(20e3), v(10e3), v(0), v(0), v(3.3))))
-            .withWiring(Channels.incubator().wiring().withSupply(v(5)));
+            .design(
+                d ->
+                    d.withStages(
+                        List.of(new NonInvertingAmp(v(20e3), v(10e3), v(0), v(0), v(3.3)))))
+            .wiring(w -> w.withPlan(Channels.incubator().wiring().plan().withSupply(v(5))));
     Subject s = subject(c);
     Fault open =
         FaultCatalogue.of(s).stream()
@@ -242,8 +250,11 @@ class DiagnosticianTest {
                     d.withKind(QuantityKind.TEMPERATURE)
                         .withRange(v(0), v(400))
                         .withTolerance(v(2)))
-            .withSensor(new Thermocouple(ThermocoupleType.K, v(23), v(0)))
-            .withStages(List.of(new NonInvertingAmp(v(100e3), v(1e3), v(0), v(0), v(3.3))));
+            .design(
+                d ->
+                    d.withSensor(new Thermocouple(ThermocoupleType.K, v(23), v(0)))
+                        .withStages(
+                            List.of(new NonInvertingAmp(v(100e3), v(1e3), v(0), v(0), v(3.3)))));
     Subject s = subject(c);
     var engine = Diagnostician.of(s, Weighing.USUAL);
     double reads = engine.reading(cold(s), Place.DISPLAY, 200);

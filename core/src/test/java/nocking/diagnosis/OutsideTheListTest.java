@@ -55,7 +55,7 @@ class OutsideTheListTest {
 
   private static Channel held() {
     Channel c = Channels.blower();
-    return c.insertStage(0, InputPull.toGround(v(470e3)));
+    return c.design(d -> d.insertStage(0, InputPull.toGround(v(470e3))));
   }
 
   /** 2 mV instead of nothing are leads and leakage. */
@@ -166,7 +166,13 @@ class OutsideTheListTest {
     assertThat(band.volts().contains(high)).isTrue();
     Channel narrow =
         Channels.blower()
-            .withWiring(Channels.blower().wiring().withSupplied(new Supplied(null, null, v(0.5))));
+            .wiring(
+                w ->
+                    w.withPlan(
+                        Channels.blower()
+                            .wiring()
+                            .plan()
+                            .withSupplied(new Supplied(null, null, v(0.5)))));
     assertThat(FaultMatrix.of(subject(narrow)).band().volts().contains(high)).isFalse();
     Ranking r = rank(Channels.blower(), o(SUPPLY, 30, 5.24), o(RECEIVER, 30, 1.74));
     assertThat(r.of(Fault.NONE).orElseThrow().fits()).isTrue();
@@ -175,7 +181,7 @@ class OutsideTheListTest {
   /** Two sources of the same number are two sources until the wiring says otherwise. */
   @Test
   void equalNumbersAreNotOneRail() {
-    Channel c = Channels.blower().withConverter(Converter.of(12, 5));
+    Channel c = Channels.blower().design(d -> d.withConverter(Converter.of(12, 5)));
     Fault low =
         FaultCatalogue.of(subject(c)).stream()
             .filter(f -> f.kind() == FaultKind.SUPPLY_LOW)
@@ -185,7 +191,7 @@ class OutsideTheListTest {
     double sound = FaultyPath.of(subject(c), Fault.NONE, 30).converter().value();
     assertThat(FaultyPath.of(subject(c), low, 30).converter().value())
         .isCloseTo(0.8 * sound, within(1e-9));
-    Channel shared = c.withWiring(c.wiring().withSharedReference(true));
+    Channel shared = c.wiring(w -> w.withPlan(w.plan().withSharedReference(true)));
     assertThat(FaultyPath.of(subject(shared), low, 30).converter().value())
         .isCloseTo(sound, within(1e-9));
   }
@@ -197,7 +203,8 @@ class OutsideTheListTest {
     assertThat(usual.note())
         .contains("5.0 mA of supply current")
         .contains("between 1.0 mA and 20 mA");
-    Channel said = c.withWiring(c.wiring().withSupplied(new Supplied(v(0.012), null, null)));
+    Channel said =
+        c.wiring(w -> w.withPlan(w.plan().withSupplied(new Supplied(v(0.012), null, null))));
     assertThat(row(said, FaultKind.GROUND_OPEN).note()).doesNotContain("supply current");
     assertThat(row(said, FaultKind.GROUND_OPEN).volts().high()).isGreaterThan(usual.volts().high());
   }
@@ -214,8 +221,10 @@ class OutsideTheListTest {
   void aBareInputFloatsWithItsWireOff() {
     Channel c =
         Channels.blower()
-            .withSensor(new LinearSensor(v(0.3), v(0), v(0.02), v(0), v(100), v(0)))
-            .withStages(List.of());
+            .design(
+                d ->
+                    d.withSensor(new LinearSensor(v(0.3), v(0), v(0.02), v(0), v(100), v(0)))
+                        .withStages(List.of()));
     FaultRow open = row(c, FaultKind.SIGNAL_OPEN);
     assertThat(open.floating()).isTrue();
     assertThat(open.verdict()).isEqualTo(FaultRow.Verdict.FLOATS);
@@ -227,11 +236,14 @@ class OutsideTheListTest {
     Channel bridge =
         Channels.blower()
             .define(d -> d.withRange(v(0), v(60)).withTolerance(v(0.2)))
-            .withSensor(new StrainBridge(v(60), v(2), v(0), v(5), v(350)))
-            .withStages(
-                List.of(
-                    new InstrumentationAmp(v(1), v(50e3), v(127), v(0), v(0.25), v(0.05), v(4.95))))
-            .withConverter(Converter.of(16, 5));
+            .design(
+                d ->
+                    d.withSensor(new StrainBridge(v(60), v(2), v(0), v(5), v(350)))
+                        .withStages(
+                            List.of(
+                                new InstrumentationAmp(
+                                    v(1), v(50e3), v(127), v(0), v(0.25), v(0.05), v(4.95))))
+                        .withConverter(Converter.of(16, 5)));
     assertThat(FaultMatrix.of(subject(bridge)).pull()).isEmpty();
   }
 
@@ -255,7 +267,7 @@ class OutsideTheListTest {
           .thresholds()
           .ifPresent(
               t -> {
-                double top = c.converter().reference().number();
+                double top = c.design().converter().reference().number();
                 if (t.low() != null) assertThat(t.low().number()).isBetween(0.0, top);
                 if (t.high() != null) assertThat(t.high().number()).isBetween(0.0, top);
               });
@@ -264,7 +276,9 @@ class OutsideTheListTest {
 
   @Test
   void aGroundOffsetNearARailIsFoundAgain() {
-    Channel c = Channels.incubator().withWiring(Channels.incubator().wiring().withSupply(v(5)));
+    Channel c =
+        Channels.incubator()
+            .wiring(w -> w.withPlan(Channels.incubator().wiring().plan().withSupply(v(5))));
     Subject s = subject(c);
     var engine = Diagnostician.of(s, Weighing.USUAL);
     Fault offset =

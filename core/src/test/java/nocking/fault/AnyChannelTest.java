@@ -64,8 +64,7 @@ class AnyChannelTest {
       Channel c =
           Channel.blank("x", "X-1")
               .define(d -> d.withKind(kind).withUnit(kind.usualUnit()))
-              .withSensor(s)
-              .withStages(List.of(first, second));
+              .design(d -> d.withSensor(s).withStages(List.of(first, second)));
       Span rated = s.rated(c.unit());
       return Optional.of(
           c.define(d -> d.withRange(Value.of(rated.at(0.1)), Value.of(rated.at(0.9)))));
@@ -82,7 +81,7 @@ class AnyChannelTest {
     for (Channel c : channels(s)) {
       Analysis a = Analysis.of(c);
       if (a.path().isEmpty()) continue;
-      String what = s.title() + ", " + c.stages();
+      String what = s.title() + ", " + c.design().stages();
       FaultMatrix matrix = a.faults().orElseThrow(() -> new AssertionError(what));
       assertThat(matrix.rows()).as(what).hasSizeGreaterThan(4);
       Subject subject = a.subject().orElseThrow();
@@ -110,7 +109,9 @@ class AnyChannelTest {
       double v = Math.exp(random.nextDouble() * 20 - 12) * (random.nextBoolean() ? 1 : -1);
       points.add(ReferencePoint.of(Value.of(x), Value.of(i == 0 ? 0 : v)));
     }
-    return Analysis.of(c.withPoints(new PointSet(RawUnit.VOLTS, points))).findings().stream()
+    return Analysis.of(c.calibration(k -> k.withPoints(new PointSet(RawUnit.VOLTS, points))))
+        .findings()
+        .stream()
         .map(f -> f.text())
         .toList();
   }

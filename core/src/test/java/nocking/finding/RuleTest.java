@@ -63,7 +63,7 @@ class RuleTest {
   }
 
   private static Channel incubator(DoubleUnaryOperator truth) {
-    return Channels.incubator().withPoints(Channels.points(ELEVEN, truth));
+    return Channels.incubator().calibration(k -> k.withPoints(Channels.points(ELEVEN, truth)));
   }
 
   private static double design(double celsius) {
@@ -76,8 +76,12 @@ class RuleTest {
 
   private static Channel amp(double feedback, double offset) {
     return Channels.incubator()
-        .withStages(
-            List.of(new DifferenceAmp(v(feedback), v(10e3), v(offset), v(1.65), v(0), v(3.3))));
+        .design(
+            d ->
+                d.withStages(
+                    List.of(
+                        new DifferenceAmp(
+                            v(feedback), v(10e3), v(offset), v(1.65), v(0), v(3.3)))));
   }
 
   @Test
@@ -100,7 +104,7 @@ class RuleTest {
 
   @Test
   void converterOverItsRange() {
-    Channel faulty = Channels.blower().withStages(List.of());
+    Channel faulty = Channels.blower().design(d -> d.withStages(List.of()));
     absent(faulty, "converter-over");
     assertThat(found(faulty.define(d -> d.withRange(v(0), v(100))), "converter-over").headline())
         .isEqualTo("Converter input reaches 4.60 V");
@@ -130,7 +134,7 @@ class RuleTest {
   void ratiometricSensorOnAFixedReference() {
     assertThat(found(Channels.blower(), "fixed-reference").detail())
         .startsWith("1 % of the 5.00 V supply moves the reading by 0.70 kPa at 60.0 kPa");
-    Channel same = Channels.blower().withConverter(Converter.of(12, 5));
+    Channel same = Channels.blower().design(d -> d.withConverter(Converter.of(12, 5)));
     Finding asked = found(same, "fixed-reference");
     assertThat(asked.headline()).isEqualTo("Is the 5.00 V supply the converter's reference?");
     absent(asked.fix().orElseThrow().apply().apply(same), "fixed-reference");
@@ -148,7 +152,8 @@ class RuleTest {
   void loadingThatMatters() {
     var soft = new LinearSensor(v(0), v(0), v(0.05), v(0), v(100), v(1250));
     Channel faulty =
-        Channels.blower().withSensor(soft).withStages(List.of(new Divider(v(5.1e3), v(10e3))));
+        Channels.blower()
+            .design(d -> d.withSensor(soft).withStages(List.of(new Divider(v(5.1e3), v(10e3)))));
     assertThat(found(faulty, "loading").headline()).isEqualTo("Loading moves TP1 by 7.6 %");
     absent(Channels.blower(), "loading");
   }
@@ -158,7 +163,10 @@ class RuleTest {
     double psi = Unit.of("psi").factor() / 1000;
     Channel faulty =
         Channels.blower()
-            .withPoints(Channels.points(new double[] {0, 2, 4, 6, 8}, x -> blower(psi * x)));
+            .calibration(
+                k ->
+                    k.withPoints(
+                        Channels.points(new double[] {0, 2, 4, 6, 8}, x -> blower(psi * x))));
     assertThat(found(faulty, "unit-slip").headline()).isEqualTo("Applied values look like psi");
     mends(faulty, "unit-slip");
     Value taken =
@@ -167,13 +175,16 @@ class RuleTest {
             .orElseThrow()
             .apply()
             .apply(faulty)
+            .calibration()
             .points()
             .points()
             .get(1)
             .applied();
     assertThat(taken.typed()).isEqualTo("2 psi");
     assertThat(taken.number()).isCloseTo(13.79, within(0.01));
-    absent(Channels.blower().withPoints(Channels.points(SEVEN, RuleTest::blower)), "unit-slip");
+    absent(
+        Channels.blower().calibration(k -> k.withPoints(Channels.points(SEVEN, RuleTest::blower))),
+        "unit-slip");
   }
 
   @Test
@@ -181,22 +192,31 @@ class RuleTest {
     Channel faulty =
         Channels.blower()
             .define(d -> d.withRange(v(0), v(60)))
-            .withSensor(new TwoPointSensor(v(0), v(0.4), v(250), v(4.6), v(0)));
+            .design(d -> d.withSensor(new TwoPointSensor(v(0), v(0.4), v(250), v(4.6), v(0))));
     DoubleUnaryOperator absolute = x -> (0.4 + 4.2 / 250 * (x + 100.6)) * 10 / 15.1;
-    faulty = faulty.withPoints(Channels.points(SEVEN, absolute));
+    faulty = faulty.calibration(k -> k.withPoints(Channels.points(SEVEN, absolute)));
     assertThat(found(faulty, "gauge-absolute").headline()).isEqualTo("Gauge or absolute?");
     mends(faulty, "gauge-absolute");
     absent(
-        Channels.blower().withPoints(Channels.points(SEVEN, RuleTest::blower)), "gauge-absolute");
+        Channels.blower().calibration(k -> k.withPoints(Channels.points(SEVEN, RuleTest::blower))),
+        "gauge-absolute");
   }
 
   @Test
   void decimalSlipOfOneReading() {
     for (double factor : new double[] {10, 0.1, 1000, 0.001}) {
-      Channel sound = Channels.blower().withPoints(Channels.points(SEVEN, RuleTest::blower));
-      ReferencePoint p = sound.points().points().get(4);
+      Channel sound =
+          Channels.blower()
+              .calibration(k -> k.withPoints(Channels.points(SEVEN, RuleTest::blower)));
+      ReferencePoint p = sound.calibration().points().points().get(4);
       Channel faulty =
-          sound.withPoints(sound.points().with(4, p.withReadings(List.of(v(p.mean() * factor)))));
+          sound.calibration(
+              k ->
+                  k.withPoints(
+                      sound
+                          .calibration()
+                          .points()
+                          .with(4, p.withReadings(List.of(v(p.mean() * factor))))));
       assertThat(found(faulty, "point-slip").headline()).startsWith("Point 5 looks like a ");
       mends(faulty, "point-slip");
       absent(sound, "point-slip");
@@ -220,18 +240,24 @@ class RuleTest {
     Channel c = Channels.incubator();
     assertThat(
             found(
-                    c.withPoints(Channels.points(new double[] {4, 6, 9}, RuleTest::design)),
+                    c.calibration(
+                        k ->
+                            k.withPoints(
+                                Channels.points(new double[] {4, 6, 9}, RuleTest::design))),
                     "coverage")
                 .headline())
         .isEqualTo("No point in the upper third");
     assertThat(
-            found(c.withPoints(Channels.points(new double[] {4, 14}, RuleTest::design)), "coverage")
+            found(
+                    c.calibration(
+                        k -> k.withPoints(Channels.points(new double[] {4, 14}, RuleTest::design))),
+                    "coverage")
                 .headline())
         .isEqualTo("No point in the middle third");
     absent(incubator(RuleTest::design), "coverage");
     // Four equal steps stand on the borders of the middle third.
     double[] four = {4, 7.33, 10.67, 14};
-    absent(c.withPoints(Channels.points(four, RuleTest::design)), "coverage");
+    absent(c.calibration(k -> k.withPoints(Channels.points(four, RuleTest::design))), "coverage");
   }
 
   @Test
@@ -257,7 +283,8 @@ class RuleTest {
   void pointsThatChangedAfterAdoption() {
     Channel adopted = Analysis.of(incubator(RuleTest::design)).adopting("line");
     absent(adopted, "stale-adoption");
-    Channel faulty = adopted.withPoints(Channels.points(ELEVEN, x -> design(x) + 0.03));
+    Channel faulty =
+        adopted.calibration(k -> k.withPoints(Channels.points(ELEVEN, x -> design(x) + 0.03)));
     assertThat(found(faulty, "stale-adoption").detail())
         .isEqualTo("Fitted anew it would read up to 0.11 °C different.");
     mends(faulty, "stale-adoption");
@@ -267,10 +294,13 @@ class RuleTest {
   void checkThatFails() {
     Channel c =
         Channels.incubator()
-            .withCheck(
-                new CheckSheet(
-                    CheckSheet.Measured.READING,
-                    List.of(new CheckPoint(v(4), v(4.05)), new CheckPoint(v(14), v(14.13)))));
+            .acceptance(
+                a ->
+                    a.withCheck(
+                        new CheckSheet(
+                            CheckSheet.Measured.READING,
+                            List.of(
+                                new CheckPoint(v(4), v(4.05)), new CheckPoint(v(14), v(14.13))))));
     Finding f = found(c, "check-fails");
     assertThat(f.text())
         .isEqualTo("Fails at 14.00 °C. +0.130 °C against ±0.1, 1.3 of the tolerance.");
@@ -287,7 +317,9 @@ class RuleTest {
 
   @Test
   void pathThatMakesNoSense() {
-    Channel c = Channels.blower().withSensor(new TwoPointSensor(v(5), v(1), v(5), v(2), v(0)));
+    Channel c =
+        Channels.blower()
+            .design(d -> d.withSensor(new TwoPointSensor(v(5), v(1), v(5), v(2), v(0))));
     assertThat(found(c, "path-problem").severity()).isEqualTo(Severity.STOP);
     assertThat(Analysis.of(c).findings()).hasSize(1);
     absent(Channels.blower().define(d -> d.withKind(QuantityKind.OTHER)), "path-problem");
@@ -296,13 +328,13 @@ class RuleTest {
   /** A resistance cannot go to the converter; the fix puts a pull-up to the reference in front. */
   @Test
   void resistanceWithoutItsPullUp() {
-    Channel c = thermistor().withStages(List.of());
+    Channel c = thermistor().design(d -> d.withStages(List.of()));
     Finding f = found(c, "path-problem");
     assertThat(f.detail()).contains("insert a pull-up, a pull-down or a bridge");
     Channel mended = f.fix().orElseThrow().apply().apply(c);
     absent(mended, "path-problem");
-    assertThat(mended.stages().getFirst().number("Vs")).isEqualTo(3.3);
-    Channel loop = tank(150).withStages(List.of());
+    assertThat(mended.design().stages().getFirst().number("Vs")).isEqualTo(3.3);
+    Channel loop = tank(150).design(d -> d.withStages(List.of()));
     mends(loop, "path-problem");
   }
 
@@ -317,8 +349,7 @@ class RuleTest {
     Channel c =
         Channels.incubator()
             .define(d -> d.withRange(v(0), v(100)).withPivot(null))
-            .withStages(List.of())
-            .withSensor(table);
+            .design(d -> d.withStages(List.of()).withSensor(table));
     assertThat(found(c, "path-problem").fix().orElseThrow().label())
         .isEqualTo("Stay inside 0 … 80");
     mends(c, "path-problem");
@@ -327,30 +358,36 @@ class RuleTest {
   private static Channel thermistor() {
     return Channels.incubator()
         .define(d -> d.withRange(v(0), v(40)).withPivot(null))
-        .withSensor(new NtcBeta(v(10e3), v(25), v(3950), v(-40), v(125), v(2)))
-        .withStages(List.of(new PullUp(v(3.3), v(10e3))));
+        .design(
+            d ->
+                d.withSensor(new NtcBeta(v(10e3), v(25), v(3950), v(-40), v(125), v(2)))
+                    .withStages(List.of(new PullUp(v(3.3), v(10e3)))));
   }
 
   @Test
   void thermistorThatWarmsItself() {
-    Channel hot = thermistor().withStages(List.of(new PullUp(v(3.3), v(1e3))));
+    Channel hot = thermistor().design(d -> d.withStages(List.of(new PullUp(v(3.3), v(1e3)))));
     Finding f = found(hot, "self-heating");
     assertThat(f.severity()).isEqualTo(Severity.WARNING);
     // At 40 °C 5.3 kΩ take (3.3·5.3/6.3)²/5.3k = 1.45 mW: 0.7 K at 2 mW/K.
     assertThat(f.headline()).startsWith("The sensor warms itself by ");
-    absent(thermistor().withStages(List.of(new PullUp(v(3.3), v(220e3)))), "self-heating");
+    absent(
+        thermistor().design(d -> d.withStages(List.of(new PullUp(v(3.3), v(220e3))))),
+        "self-heating");
   }
 
   private static Channel tank(double burden) {
     return Channels.blower()
         .define(d -> d.withKind(QuantityKind.LEVEL).withUnit("m").withRange(v(0), v(4)))
-        .withSensor(new CurrentLoop(v(0), v(4), v(0.004), v(0.02)))
-        .withStages(List.of(new Shunt(v(burden), v(24), v(12), v(40))));
+        .design(
+            d ->
+                d.withSensor(new CurrentLoop(v(0), v(4), v(0.004), v(0.02)))
+                    .withStages(List.of(new Shunt(v(burden), v(24), v(12), v(40)))));
   }
 
   @Test
   void loopWithoutVoltsForItsTransmitter() {
-    Finding f = found(tank(600).withConverter(Converter.of(12, 15)), "loop-budget");
+    Finding f = found(tank(600).design(d -> d.withConverter(Converter.of(12, 15))), "loop-budget");
     assertThat(f.headline()).isEqualTo("The loop leaves 10.6 V for the transmitter");
     absent(tank(150), "loop-budget");
   }
@@ -372,11 +409,13 @@ class RuleTest {
                     .withRange(v(0), v(260))
                     .withTolerance(null)
                     .withHazards(List.of(Hazard.MAINS)))
-        .withSensor(Element.choose(sine, "isolation", isolation))
-        .withStages(
-            List.of(
-                new BridgeRectifier(v(0.8), v(1e-6), v(50), null),
-                new Divider(Value.typed(upper, Unit.OHM), v(13e3))));
+        .design(
+            d ->
+                d.withSensor(Element.choose(sine, "isolation", isolation))
+                    .withStages(
+                        List.of(
+                            new BridgeRectifier(v(0.8), v(1e-6), v(50), null),
+                            new Divider(Value.typed(upper, Unit.OHM), v(13e3)))));
   }
 
   @Test
@@ -405,14 +444,17 @@ class RuleTest {
 
   @Test
   void powerInOnePart() {
-    Channel c = Channels.blower().withStages(List.of(new Divider(v(5.1), v(10))));
+    Channel c = Channels.blower().design(d -> d.withStages(List.of(new Divider(v(5.1), v(10)))));
     assertThat(found(c, "part-power").headline()).isEqualTo("R2 dissipates 370 mW of 250 mW");
     absent(Channels.blower(), "part-power");
   }
 
   @Test
   void brokenGroundOnAnInputWithoutAClamp() {
-    Channel direct = Channels.blower().define(d -> d.withRange(v(0), v(40))).withStages(List.of());
+    Channel direct =
+        Channels.blower()
+            .define(d -> d.withRange(v(0), v(40)))
+            .design(d -> d.withStages(List.of()));
     assertThat(found(direct, "over-supply").headline())
         .isEqualTo("A broken ground puts 5.00 V on the converter");
     mends(direct, "over-supply");
@@ -424,7 +466,10 @@ class RuleTest {
     var two = Spread.percent(2);
     Channel c =
         Channels.blower()
-            .withStages(List.of(new Divider(v(5.1e3).withSpread(two), v(10e3).withSpread(two))));
+            .design(
+                d ->
+                    d.withStages(
+                        List.of(new Divider(v(5.1e3).withSpread(two), v(10e3).withSpread(two)))));
     Finding f = found(c, "tolerance");
     assertThat(f.severity()).isEqualTo(Severity.ADVICE);
     assertThat(f.detail()).contains("a two-point calibration leaves ±");
@@ -432,8 +477,10 @@ class RuleTest {
     var drifting = two.withTemperatureCoefficient(1000);
     Channel hot =
         Channels.blower()
-            .withSurroundings(Surroundings.of(v(-10), v(60), null))
-            .withStages(List.of(new Divider(v(5.1e3).withSpread(drifting), v(10e3))));
+            .design(
+                d ->
+                    d.withSurroundings(Surroundings.of(v(-10), v(60), null))
+                        .withStages(List.of(new Divider(v(5.1e3).withSpread(drifting), v(10e3)))));
     assertThat(found(hot, "tolerance").severity()).isEqualTo(Severity.WARNING);
     absent(Channels.blower(), "tolerance");
   }
@@ -454,7 +501,7 @@ class RuleTest {
             "2026-03-01",
             QuantityKind.PRESSURE,
             "kPa",
-            Channels.blower().sensor(),
+            Channels.blower().design().sensor(),
             1);
     Channel c = card.putInto(Channels.blower());
     for (String rule : List.of("card-changed", "card-departure", "card-gone")) {
@@ -467,12 +514,20 @@ class RuleTest {
     assertThat(changed.detail()).contains("Second point: the card has 250, the channel 100");
     Channel taken = changed.fix().orElseThrow().apply().apply(c);
     assertThat(withCards(taken, "card-changed", later)).isEmpty();
-    Channel departed = c.withSensor(new RatiometricSensor(v(0), v(9), v(100), v(92), v(5), v(0)));
+    Channel departed =
+        c.design(d -> d.withSensor(new RatiometricSensor(v(0), v(9), v(100), v(92), v(5), v(0))));
     Finding departure = withCards(departed, "card-departure", card).orElseThrow();
     assertThat(departure.fix().orElseThrow().apply().apply(departed)).isEqualTo(c);
     SensorCard another =
         new SensorCard(
-            "z", "Other", "", "", QuantityKind.PRESSURE, "kPa", Channels.blower().sensor(), 1);
+            "z",
+            "Other",
+            "",
+            "",
+            QuantityKind.PRESSURE,
+            "kPa",
+            Channels.blower().design().sensor(),
+            1);
     assertThat(withCards(c, "card-gone", another)).isPresent();
   }
 
@@ -488,22 +543,22 @@ class RuleTest {
   }
 
   private static Channel measured(Channel c, double volts) {
-    WirePlan plan = c.wiring();
+    WirePlan plan = c.wiring().plan();
     for (int i = 0; i < plan.pins().size(); i++) {
       Pin p = plan.pins().get(i);
       if (p.function() == Pin.Function.SIGNAL) {
         plan = plan.with(i, p.withMeasured(v(volts)));
       }
     }
-    return c.withWiring(plan);
+    return c.with(c.wiring().withPlan(plan));
   }
 
   /** A pull-up fed from another supply than the converter's reference. */
   @Test
   void pullUpOnAnotherSupply() {
-    Channel c = thermistor().withStages(List.of(new PullUp(v(5), v(10e3))));
+    Channel c = thermistor().design(d -> d.withStages(List.of(new PullUp(v(5), v(10e3)))));
     assertThat(found(c, "fixed-reference").detail()).contains("5.00 V supply");
     Channel shared = thermistor();
-    absent(shared.withWiring(shared.wiring().withSharedReference(true)), "fixed-reference");
+    absent(shared.wiring(w -> w.withPlan(w.plan().withSharedReference(true))), "fixed-reference");
   }
 }

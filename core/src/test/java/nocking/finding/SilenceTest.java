@@ -49,7 +49,7 @@ class SilenceTest {
   }
 
   private static Channel points(DoubleUnaryOperator volts) {
-    return Channels.blower().withPoints(Channels.points(SEVEN, volts));
+    return Channels.blower().calibration(k -> k.withPoints(Channels.points(SEVEN, volts)));
   }
 
   @Test
@@ -62,10 +62,14 @@ class SilenceTest {
 
   @Test
   void aSingleWildPointIsMeasuredAgainstTheTolerance() {
-    Channel one = Channels.blower().withPoints(Channels.points(new double[] {30}, x -> 1.3));
+    Channel one =
+        Channels.blower()
+            .calibration(k -> k.withPoints(Channels.points(new double[] {30}, x -> 1.3)));
     assertThat(Analysis.of(one).misfit()).isPresent();
     Channel two =
-        Channels.blower().withPoints(Channels.points(new double[] {10, 50}, x -> blower(x) * 1.2));
+        Channels.blower()
+            .calibration(
+                k -> k.withPoints(Channels.points(new double[] {10, 50}, x -> blower(x) * 1.2)));
     assertThat(found(two, "gain-error").headline())
         .isEqualTo("The points ask for 20 % more gain than the design has");
   }
@@ -78,14 +82,15 @@ class SilenceTest {
         set.with(
             2,
             set.points().get(2).withReadings(List.of(v(m), v(m + 1e-3), v(m - 1e-3), v(m + 0.2))));
-    Finding f = found(Channels.blower().withPoints(wild), "repeat-outlier");
+    Finding f = found(Channels.blower().calibration(k -> k.withPoints(wild)), "repeat-outlier");
     assertThat(f.headline()).isEqualTo("Point 3: reading 4 lies far from its fellows");
     assertThat(f.item()).isEqualTo(2);
     PointSet calm =
         set.with(
             2,
             set.points().get(2).withReadings(List.of(v(m), v(m + 1e-3), v(m - 1e-3), v(m + 2e-3))));
-    assertThat(finding(Channels.blower().withPoints(calm), "repeat-outlier")).isEmpty();
+    assertThat(finding(Channels.blower().calibration(k -> k.withPoints(calm)), "repeat-outlier"))
+        .isEmpty();
   }
 
   private static Channel strokes(double apart) {
@@ -94,7 +99,7 @@ class SilenceTest {
     for (double x : SEVEN) {
       list.add(ReferencePoint.of(v(x), v(blower(x + apart))).withDown(true));
     }
-    return Channels.blower().withPoints(new PointSet(RawUnit.VOLTS, list));
+    return Channels.blower().calibration(k -> k.withPoints(new PointSet(RawUnit.VOLTS, list)));
   }
 
   @Test
@@ -106,7 +111,7 @@ class SilenceTest {
 
   @Test
   void aToleranceBelowOneCount() {
-    Channel coarse = Channels.blower().withConverter(Converter.of(8, 3.3));
+    Channel coarse = Channels.blower().design(d -> d.withConverter(Converter.of(8, 3.3)));
     Finding f = found(coarse.define(d -> d.withTolerance(v(0.1))), "tolerance-below-count");
     assertThat(f.detail()).contains("0.46 kPa").contains("it takes 3 bits more");
     assertThat(finding(Channels.blower(), "tolerance-below-count")).isEmpty();
@@ -115,25 +120,28 @@ class SilenceTest {
   @Test
   void supplyOfTheWiresAgainstTheSensors() {
     Channel c = Channels.blower();
-    Channel other = c.withWiring(c.wiring().withSupply(v(12)));
+    Channel other = c.wiring(w -> w.withPlan(w.plan().withSupply(v(12))));
     assertThat(found(other, "supply-contradicts").headline())
         .isEqualTo("The wires bring 12 V, the sensor is defined for 5 V");
     mended(other, "supply-contradicts");
-    assertThat(finding(c.withWiring(c.wiring().withSupply(v(5))), "supply-contradicts")).isEmpty();
+    assertThat(finding(c.wiring(w -> w.withPlan(w.plan().withSupply(v(5)))), "supply-contradicts"))
+        .isEmpty();
   }
 
   @Test
   void aShareOfTheSupplyTypedAsVolts() {
     Channel c =
         Channels.blower()
-            .withSensor(new TwoPointSensor(v(0), v(0.5), v(100), v(4.5), v(0)))
-            .withStages(List.of())
-            .withConverter(Converter.of(12, 5));
-    Channel wired = c.withWiring(c.wiring().withSupply(v(5)));
+            .design(
+                d ->
+                    d.withSensor(new TwoPointSensor(v(0), v(0.5), v(100), v(4.5), v(0)))
+                        .withStages(List.of())
+                        .withConverter(Converter.of(12, 5)));
+    Channel wired = c.wiring(w -> w.withPlan(w.plan().withSupply(v(5))));
     Finding f = found(wired, "absolute-ratio");
     assertThat(f.detail()).contains("10 % and 90 % of the supply");
     Channel mended = f.fix().orElseThrow().apply().apply(wired);
-    assertThat(mended.sensor()).isInstanceOf(RatiometricSensor.class);
+    assertThat(mended.design().sensor()).isInstanceOf(RatiometricSensor.class);
     assertThat(Analysis.of(mended).path().orElseThrow().output(30))
         .isEqualTo(Analysis.of(wired).path().orElseThrow().output(30));
     assertThat(finding(c, "absolute-ratio")).isEmpty();
@@ -142,19 +150,21 @@ class SilenceTest {
   private static Channel table(double fourth) {
     return Channels.incubator()
         .define(d -> d.withRange(v(0), v(25)).withTolerance(v(0.4)))
-        .withSensor(
-            new TableSensor(
-                List.of(
-                    TablePoint.of(0, 32650),
-                    TablePoint.of(5, 25390),
-                    TablePoint.of(10, 19900),
-                    TablePoint.of(15, fourth),
-                    TablePoint.of(20, 12490),
-                    TablePoint.of(25, 10000)),
-                TableSensor.Interpolation.LINEAR,
-                Signal.RESISTANCE,
-                v(0)))
-        .withStages(List.of(new PullUp(v(3.3), v(18e3))));
+        .design(
+            d ->
+                d.withSensor(
+                        new TableSensor(
+                            List.of(
+                                TablePoint.of(0, 32650),
+                                TablePoint.of(5, 25390),
+                                TablePoint.of(10, 19900),
+                                TablePoint.of(15, fourth),
+                                TablePoint.of(20, 12490),
+                                TablePoint.of(25, 10000)),
+                            TableSensor.Interpolation.LINEAR,
+                            Signal.RESISTANCE,
+                            v(0)))
+                    .withStages(List.of(new PullUp(v(3.3), v(18e3)))));
   }
 
   @Test
@@ -163,8 +173,8 @@ class SilenceTest {
       Channel slipped = table(15710 * factor);
       Finding f = found(slipped, "datasheet-slip");
       assertThat(f.headline()).isEqualTo("Row 4 of the table is out of line");
-      assertThat(f.fix().orElseThrow().apply().apply(slipped).sensor())
-          .isEqualTo(table(15710).sensor());
+      assertThat(f.fix().orElseThrow().apply().apply(slipped).design().sensor())
+          .isEqualTo(table(15710).design().sensor());
     }
     assertThat(finding(table(15710), "datasheet-slip")).isEmpty();
     // A curve may bend sharply: a knee is no slip.
@@ -174,7 +184,8 @@ class SilenceTest {
   @Test
   void millivoltsTypedAsVolts() {
     Channel c =
-        Channels.blower().withSensor(new TwoPointSensor(v(0), v(500), v(100), v(4500), v(0)));
+        Channels.blower()
+            .design(d -> d.withSensor(new TwoPointSensor(v(0), v(500), v(100), v(4500), v(0))));
     assertThat(found(c, "datasheet-slip").headline()).isEqualTo("Millivolts typed as volts?");
     mended(c, "datasheet-slip");
   }
@@ -183,13 +194,16 @@ class SilenceTest {
   void aDividerThatLoadsTheOneBeforeIt() {
     Channel c =
         Channels.blower()
-            .withSensor(new LinearSensor(v(0), v(0), v(0.04), v(0), v(100), v(0)))
-            .withStages(List.of(new Divider(v(10e3), v(10e3)), new Divider(v(10e3), v(10e3))));
+            .design(
+                d ->
+                    d.withSensor(new LinearSensor(v(0), v(0), v(0.04), v(0), v(100), v(0)))
+                        .withStages(
+                            List.of(new Divider(v(10e3), v(10e3)), new Divider(v(10e3), v(10e3)))));
     Finding f = found(c, "loading");
     // 10 kΩ ∥ 20 kΩ below 10 kΩ: 0.4 instead of 0.5.
     assertThat(f.headline()).isEqualTo("Loading moves TP2 by 20 %");
     assertThat(f.item()).isZero();
-    Channel light = c.withStage(1, new Divider(v(50e6), v(50e6)));
+    Channel light = c.design(d -> d.withStage(1, new Divider(v(50e6), v(50e6))));
     assertThat(finding(light, "loading")).isEmpty();
   }
 
@@ -197,16 +211,16 @@ class SilenceTest {
   void noBrokenWireCanBeTold() {
     Channel c =
         Channels.blower()
-            .withSensor(new TwoPointSensor(v(0), v(0), v(100), v(5), v(100)))
+            .design(d -> d.withSensor(new TwoPointSensor(v(0), v(0), v(100), v(5), v(100))))
             .define(d -> d.withRange(v(0), v(100)))
-            .withStages(List.of(new Divider(v(5e3), v(10e3))))
-            .withWiring(WirePlan.DEFAULT.withSupply(v(5)));
+            .design(d -> d.withStages(List.of(new Divider(v(5e3), v(10e3)))))
+            .wiring(w -> w.withPlan(WirePlan.DEFAULT.withSupply(v(5))));
     assertThat(found(c, "faults-untold").headline()).isEqualTo("No broken wire is detectable");
     assertThat(finding(Channels.blower(), "faults-untold")).isEmpty();
   }
 
   private static Channel bands(BandPlan plan) {
-    return Channels.blower().withBands(plan);
+    return Channels.blower().wiring(w -> w.withBands(plan));
   }
 
   @Test
@@ -250,7 +264,9 @@ class SilenceTest {
   @Test
   void everyEmptyThirdIsNamed() {
     Channel low =
-        Channels.blower().withPoints(Channels.points(new double[] {0, 5, 10}, SilenceTest::blower));
+        Channels.blower()
+            .calibration(
+                k -> k.withPoints(Channels.points(new double[] {0, 5, 10}, SilenceTest::blower)));
     assertThat(found(low, "coverage").headline())
         .isEqualTo("No point in the middle and upper thirds");
   }
@@ -264,7 +280,9 @@ class SilenceTest {
             new double[] {0, 5, 10, 15, 20, 25},
             x -> Analysis.of(sound).path().orElseThrow().output(x));
     ReferencePoint p = set.points().get(2);
-    Channel slipped = sound.withPoints(set.with(2, p.withReadings(List.of(v(p.mean() * 10)))));
+    Channel slipped =
+        sound.calibration(
+            k -> k.withPoints(set.with(2, p.withReadings(List.of(v(p.mean() * 10))))));
     assertThat(finding(slipped, "unit-slip")).isEmpty();
     assertThat(found(slipped, "point-slip").headline()).startsWith("Point 3 looks like a ×10 slip");
   }

@@ -39,7 +39,7 @@ class SimilarCardTest {
   }
 
   private static Channel blower(DoubleUnaryOperator volts) {
-    return Channels.blower().withPoints(Channels.points(SEVEN, volts));
+    return Channels.blower().calibration(k -> k.withPoints(Channels.points(SEVEN, volts)));
   }
 
   /** At rest both sensors read the same; at 60 kPa the wide one gives what 24 kPa would. */
@@ -50,8 +50,8 @@ class SimilarCardTest {
     assertThat(f.headline()).isEqualTo("The points look like the card Manifold 250");
     assertThat(f.detail()).contains("misses them by up to 36 kPa");
     Channel taken = f.fix().orElseThrow().apply().apply(c);
-    assertThat(taken.sensor()).isEqualTo(WIDE.sensor());
-    assertThat(taken.points()).isEqualTo(c.points());
+    assertThat(taken.design().sensor()).isEqualTo(WIDE.sensor());
+    assertThat(taken.calibration().points()).isEqualTo(c.calibration().points());
     assertThat(find(taken, NARROW, WIDE)).isEmpty();
   }
 
@@ -67,8 +67,12 @@ class SimilarCardTest {
     // A ground 40 mV off, and one slipped point.
     assertThat(find(blower(x -> fitted(100).applyAsDouble(x) + 0.04), NARROW, WIDE)).isEmpty();
     Channel c = blower(fitted(100));
-    ReferencePoint p = c.points().points().get(4);
-    Channel slipped = c.withPoints(c.points().with(4, p.withReadings(List.of(v(10 * p.mean())))));
+    ReferencePoint p = c.calibration().points().points().get(4);
+    Channel slipped =
+        c.calibration(
+            k ->
+                k.withPoints(
+                    c.calibration().points().with(4, p.withReadings(List.of(v(10 * p.mean()))))));
     assertThat(find(slipped, NARROW, WIDE)).isEmpty();
   }
 
@@ -76,7 +80,9 @@ class SimilarCardTest {
   void whatMeasuresSomethingElseOrTooFewPointsProveNothing() {
     SensorCard level = card("Level", QuantityKind.LEVEL, "m", 250);
     assertThat(find(blower(fitted(250)), level)).isEmpty();
-    Channel two = Channels.blower().withPoints(Channels.points(new double[] {0, 60}, fitted(250)));
+    Channel two =
+        Channels.blower()
+            .calibration(k -> k.withPoints(Channels.points(new double[] {0, 60}, fitted(250))));
     assertThat(find(two, NARROW, WIDE)).isEmpty();
     assertThat(find(blower(fitted(250)))).as("no book at hand").isEmpty();
   }

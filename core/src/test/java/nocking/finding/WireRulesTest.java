@@ -69,9 +69,11 @@ class WireRulesTest {
     return Channels.blower()
         .define(d -> d.withUnit("").withRange(v(0), v(100)).withTolerance(v(2)))
         .define(d -> d.withKind(QuantityKind.OTHER))
-        .withSensor(p)
-        .withStages(List.of(new SeriesResistor(v(1e3))))
-        .withConverter(Converter.of(12, 5));
+        .design(
+            d ->
+                d.withSensor(p)
+                    .withStages(List.of(new SeriesResistor(v(1e3))))
+                    .withConverter(Converter.of(12, 5)));
   }
 
   @Test
@@ -106,10 +108,13 @@ class WireRulesTest {
   void amplifierInputIsHeldInFrontOfTheAmplifier() {
     Channel c =
         Channels.incubator()
-            .withSensor(new LinearSensor(v(0), v(0), v(0.02), v(0), v(50), v(0)))
-            .withStages(List.of(new NonInvertingAmp(v(9e3), v(1e3), v(0), v(0), v(3.3))));
+            .design(
+                d ->
+                    d.withSensor(new LinearSensor(v(0), v(0), v(0.02), v(0), v(50), v(0)))
+                        .withStages(
+                            List.of(new NonInvertingAmp(v(9e3), v(1e3), v(0), v(0), v(3.3)))));
     Channel held = mended(c, "floating-signal");
-    assertThat(held.stages().getFirst().title()).isEqualTo("Input pull");
+    assertThat(held.design().stages().getFirst().title()).isEqualTo("Input pull");
     assertThat(finding(Channels.blower(), "floating-signal")).isEmpty();
   }
 
@@ -119,10 +124,10 @@ class WireRulesTest {
     assertThat(found(c, "fault-limits").headline())
         .isEqualTo("Broken wires are detectable below 0.1 V or above 2.6 V");
     Channel settled = mended(c, "fault-limits");
-    assertThat(settled.wiring().thresholds().low().number()).isEqualTo(0.1);
+    assertThat(settled.wiring().plan().thresholds().low().number()).isEqualTo(0.1);
     assertThat(finding(settled, "fault-limits-cut")).isEmpty();
     Channel cuts =
-        settled.withWiring(settled.wiring().withThresholds(new Thresholds(v(0.4), v(2.5))));
+        settled.wiring(w -> w.withPlan(w.plan().withThresholds(new Thresholds(v(0.4), v(2.5)))));
     assertThat(found(cuts, "fault-limits-cut").detail()).contains("below 0.4 V");
     mended(cuts, "fault-limits-cut");
   }
@@ -131,7 +136,8 @@ class WireRulesTest {
   @Test
   void liveZeroThatIsMissingIsSaid() {
     Channel c =
-        Channels.blower().withSensor(new LinearSensor(v(0), v(0), v(0.04), v(0), v(100), v(0)));
+        Channels.blower()
+            .design(d -> d.withSensor(new LinearSensor(v(0), v(0), v(0.04), v(0), v(100), v(0))));
     FaultRow shorted =
         Analysis.of(c).brokenWires().orElseThrow().rows().stream()
             .filter(r -> r.fault().kind() == FaultKind.SIGNAL_TO_GROUND)
@@ -145,14 +151,20 @@ class WireRulesTest {
   void checkBeyondTheThresholdsIsAFaultAndFails() {
     Channel c = mended(Channels.blower(), "fault-limits");
     Channel broken =
-        c.withCheck(
-            new CheckSheet(CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(0), v(0.002)))));
+        c.acceptance(
+            a ->
+                a.withCheck(
+                    new CheckSheet(
+                        CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(0), v(0.002))))));
     assertThat(found(broken, "fault-reading").headline())
         .isEqualTo("The check at 0.0 kPa reads a fault");
     assertThat(Analysis.of(broken).checkRows().getFirst().verdict()).isEqualTo(Verdict.FAIL);
     Channel sound =
-        c.withCheck(
-            new CheckSheet(CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(0), v(0.265)))));
+        c.acceptance(
+            a ->
+                a.withCheck(
+                    new CheckSheet(
+                        CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(0), v(0.265))))));
     assertThat(finding(sound, "fault-reading")).isEmpty();
   }
 
@@ -171,9 +183,9 @@ class WireRulesTest {
   }
 
   private static Channel measured(Channel c, Pin.Function f, double volts) {
-    WirePlan plan = c.wiring();
+    WirePlan plan = c.wiring().plan();
     int i = plan.indexOf(f);
-    return c.withWiring(plan.with(i, plan.pins().get(i).withMeasured(v(volts))));
+    return c.wiring(w -> w.withPlan(plan.with(i, plan.pins().get(i).withMeasured(v(volts)))));
   }
 
   @Test
@@ -196,22 +208,26 @@ class WireRulesTest {
   }
 
   private static Channel through(Channel c, double ohms) {
-    int i = c.wiring().indexOf(Pin.Function.SIGNAL);
-    Pin p = c.wiring().pins().get(i).withLength(v(25)).withContinuity(v(ohms));
-    return c.withWiring(c.wiring().with(i, p));
+    int i = c.wiring().plan().indexOf(Pin.Function.SIGNAL);
+    Pin p = c.wiring().plan().pins().get(i).withLength(v(25)).withContinuity(v(ohms));
+    return c.wiring(w -> w.withPlan(w.plan().with(i, p)));
   }
 
   @Test
   void shortBeforePowerStopsTheWork() {
     Channel c = sluice(false);
-    WirePlan plan = c.wiring();
-    Finding f = found(c.withWiring(plan.withPair(0, 1, v(2))), "pins-before-power");
+    WirePlan plan = c.wiring().plan();
+    Finding f = found(c.wiring(w -> w.withPlan(plan.withPair(0, 1, v(2)))), "pins-before-power");
     assertThat(f.severity()).isEqualTo(Severity.STOP);
     assertThat(f.headline()).isEqualTo("Supply to ground reads 2.00 Ω before power");
     // The wiper at rest stands at 8 %: 400 Ω of 5 kΩ to ground.
-    assertThat(finding(c.withWiring(plan.withPair(0, 1, v(5.1e3))), "pins-before-power")).isEmpty();
-    assertThat(finding(c.withWiring(plan.withPair(1, 2, v(410))), "pins-before-power")).isEmpty();
-    assertThat(finding(c.withWiring(plan.withPair(1, 2, v(4.6e3))), "pins-before-power"))
+    assertThat(
+            finding(c.wiring(w -> w.withPlan(plan.withPair(0, 1, v(5.1e3)))), "pins-before-power"))
+        .isEmpty();
+    assertThat(finding(c.wiring(w -> w.withPlan(plan.withPair(1, 2, v(410)))), "pins-before-power"))
+        .isEmpty();
+    assertThat(
+            finding(c.wiring(w -> w.withPlan(plan.withPair(1, 2, v(4.6e3)))), "pins-before-power"))
         .isPresent();
   }
 
@@ -222,7 +238,11 @@ class WireRulesTest {
     assertThat(f.detail()).contains("0.40 V to 4.60 V instead of 4.60 V to 0.40 V");
     Channel turned = mended(c, "backwards");
     assertThat(Analysis.of(turned).path().orElseThrow().output(0)).isLessThan(0.5);
-    assertThat(Element.with((Potentiometer) turned.sensor(), turned.sensor().field("ka"), v(0.08)))
+    assertThat(
+            Element.with(
+                (Potentiometer) turned.design().sensor(),
+                turned.design().sensor().field("ka"),
+                v(0.08)))
         .isNotNull();
     assertThat(finding(sluice(false), "backwards")).isEmpty();
   }
@@ -235,10 +255,15 @@ class WireRulesTest {
             new TablePoint(v(40), v(5.33 * unit)));
     return Channels.incubator()
         .define(d -> d.withRange(v(0), v(25)))
-        .withSensor(
-            new TableSensor(
-                rows, TableSensor.Interpolation.MONOTONE_CUBIC, Signal.RESISTANCE, v(0)))
-        .withStages(List.of(new PullUp(v(3.3), v(18e3))));
+        .design(
+            d ->
+                d.withSensor(
+                        new TableSensor(
+                            rows,
+                            TableSensor.Interpolation.MONOTONE_CUBIC,
+                            Signal.RESISTANCE,
+                            v(0)))
+                    .withStages(List.of(new PullUp(v(3.3), v(18e3)))));
   }
 
   @Test
@@ -246,7 +271,8 @@ class WireRulesTest {
     Channel slipped = thermistor(1);
     assertThat(found(slipped, "prefix-slip").headline())
         .isEqualTo("Ohms where kilo-ohms were meant?");
-    assertThat(mended(slipped, "prefix-slip").sensor()).isEqualTo(withTyped(thermistor(1000)));
+    assertThat(mended(slipped, "prefix-slip").design().sensor())
+        .isEqualTo(withTyped(thermistor(1000)));
     assertThat(found(thermistor(1e6), "prefix-slip").fix().orElseThrow().label())
         .isEqualTo("Take the table ÷1000");
     assertThat(finding(thermistor(1000), "prefix-slip")).isEmpty();
@@ -254,7 +280,7 @@ class WireRulesTest {
 
   /** The same sensor with its resistances as the fix writes them. */
   private static TableSensor withTyped(Channel c) {
-    var t = (TableSensor) c.sensor();
+    var t = (TableSensor) c.design().sensor();
     var rows =
         t.points().stream()
             .map(p -> new TablePoint(p.at(), Value.typed(kilo(p.output().number()), Unit.OHM)))
@@ -275,7 +301,7 @@ class WireRulesTest {
     BandPlan plan =
         BandPlan.EMPTY.withPositions(
             List.of(at("drain", 0.5, 0.6), at("raceway", 1.5, 0.6), at("bypass", 2.5, 0.3)));
-    Channel c = Channels.blower().withBands(plan);
+    Channel c = Channels.blower().wiring(w -> w.withBands(plan));
     assertThat(found(c, "bands").detail())
         .isEqualTo("The windows of drain and raceway overlap by 200 mV.");
     mended(c, "bands");
@@ -284,14 +310,15 @@ class WireRulesTest {
   @Test
   void alarmBandsMustBeOrderedWithoutGapOrOverlap() {
     Channel c = Channels.blower();
-    assertThat(finding(c.withBands(alarms(20, 20, 40, 40)), "alarm-bands")).isEmpty();
-    assertThat(found(c.withBands(alarms(20, 25, 40, 40)), "alarm-bands").detail())
+    assertThat(finding(c.wiring(w -> w.withBands(alarms(20, 20, 40, 40))), "alarm-bands"))
+        .isEmpty();
+    assertThat(found(c.wiring(w -> w.withBands(alarms(20, 25, 40, 40))), "alarm-bands").detail())
         .isEqualTo("Between low and normal nothing is said from 20 kPa to 25 kPa.");
-    assertThat(found(c.withBands(alarms(20, 15, 40, 40)), "alarm-bands").detail())
+    assertThat(found(c.wiring(w -> w.withBands(alarms(20, 15, 40, 40))), "alarm-bands").detail())
         .isEqualTo("Low and normal overlap from 15 kPa to 20 kPa.");
-    assertThat(found(c.withBands(alarms(20, 20, 10, 10)), "alarm-bands").detail())
+    assertThat(found(c.wiring(w -> w.withBands(alarms(20, 20, 10, 10))), "alarm-bands").detail())
         .isEqualTo("Normal begins at 20 kPa and ends at 10 kPa.");
-    Channel wide = c.withBands(alarms(20, 20, 40, 40).withHysteresis(v(25)));
+    Channel wide = c.wiring(w -> w.withBands(alarms(20, 20, 40, 40).withHysteresis(v(25))));
     assertThat(found(wide, "alarm-bands").detail())
         .startsWith("The hysteresis of 25 kPa is not smaller than normal");
   }
@@ -307,8 +334,8 @@ class WireRulesTest {
   @Test
   void switchIsHeldAgainstItsPlaceOnTheTravel() {
     Channel c = Channels.blower();
-    assertThat(finding(c.withBands(contact(30.5, 29.2)), "switch-place")).isEmpty();
-    assertThat(found(c.withBands(contact(30.5, 26.0)), "switch-place").detail())
+    assertThat(finding(c.wiring(w -> w.withBands(contact(30.5, 29.2))), "switch-place")).isEmpty();
+    assertThat(found(c.wiring(w -> w.withBands(contact(30.5, 26.0))), "switch-place").detail())
         .isEqualTo(
             "On the way down contact changed at 26 kPa, 4 kPa from where it must; its window is ±1 kPa.");
   }

@@ -67,8 +67,10 @@ class BreakagesTest {
           "thermistor",
           Channels.incubator()
               .define(d -> d.withRange(v(0), v(40)).withTolerance(v(0.4)))
-              .withSensor(new NtcBeta(v(10e3), v(25), v(3950), v(-40), v(125), null))
-              .withStages(List.of(new PullUp(v(3.3), v(10e3)))),
+              .design(
+                  d ->
+                      d.withSensor(new NtcBeta(v(10e3), v(25), v(3950), v(-40), v(125), null))
+                          .withStages(List.of(new PullUp(v(3.3), v(10e3))))),
           x -> {
             double r = 10e3 * Math.exp(3950 * (1 / (x + ROOM) - 1 / (25 + ROOM)));
             return 3.3 * r / (r + 10e3);
@@ -79,19 +81,21 @@ class BreakagesTest {
           "table",
           Channels.incubator()
               .define(d -> d.withRange(v(0), v(25)).withTolerance(v(0.4)))
-              .withSensor(
-                  new TableSensor(
-                      List.of(
-                          TablePoint.of(0, 32650),
-                          TablePoint.of(5, 25390),
-                          TablePoint.of(10, 19900),
-                          TablePoint.of(15, 15710),
-                          TablePoint.of(20, 12490),
-                          TablePoint.of(25, 10000)),
-                      TableSensor.Interpolation.LINEAR,
-                      Signal.RESISTANCE,
-                      v(0)))
-              .withStages(List.of(new PullUp(v(3.3), v(18e3)))),
+              .design(
+                  d ->
+                      d.withSensor(
+                              new TableSensor(
+                                  List.of(
+                                      TablePoint.of(0, 32650),
+                                      TablePoint.of(5, 25390),
+                                      TablePoint.of(10, 19900),
+                                      TablePoint.of(15, 15710),
+                                      TablePoint.of(20, 12490),
+                                      TablePoint.of(25, 10000)),
+                                  TableSensor.Interpolation.LINEAR,
+                                  Signal.RESISTANCE,
+                                  v(0)))
+                          .withStages(List.of(new PullUp(v(3.3), v(18e3))))),
           x -> {
             double[] r = {32650, 25390, 19900, 15710, 12490, 10000};
             int i = Math.min(4, (int) (x / 5));
@@ -109,9 +113,11 @@ class BreakagesTest {
                           .withUnit("m")
                           .withRange(v(0), v(4))
                           .withTolerance(v(0.02)))
-              .withSensor(new CurrentLoop(v(0), v(4), v(0.004), v(0.02)))
-              .withStages(List.of(new Shunt(v(150), v(24), v(10), null)))
-              .withConverter(Converter.of(12, 3.3)),
+              .design(
+                  d ->
+                      d.withSensor(new CurrentLoop(v(0), v(4), v(0.004), v(0.02)))
+                          .withStages(List.of(new Shunt(v(150), v(24), v(10), null)))
+                          .withConverter(Converter.of(12, 3.3))),
           x -> 150 * (0.004 + 0.004 * x));
 
   private static final Bench HOPPER =
@@ -124,12 +130,14 @@ class BreakagesTest {
                           .withUnit("kg")
                           .withRange(v(0), v(60))
                           .withTolerance(v(0.3)))
-              .withSensor(new StrainBridge(v(60), v(2), v(0), v(5), v(350)))
-              .withStages(
-                  List.of(
-                      new InstrumentationAmp(
-                          v(1), v(50e3), v(127), v(0), v(0.25), v(0.05), v(4.95))))
-              .withConverter(Converter.of(16, 5)),
+              .design(
+                  d ->
+                      d.withSensor(new StrainBridge(v(60), v(2), v(0), v(5), v(350)))
+                          .withStages(
+                              List.of(
+                                  new InstrumentationAmp(
+                                      v(1), v(50e3), v(127), v(0), v(0.25), v(0.05), v(4.95))))
+                          .withConverter(Converter.of(16, 5))),
           x -> 0.25 + (1 + 50e3 / 127) * 5 * 0.002 * x / 60);
 
   private static final List<Bench> BENCHES = List.of(BLOWER, INCUBATOR, BETA, TABLE, TANK, HOPPER);
@@ -156,7 +164,7 @@ class BreakagesTest {
   }
 
   private Channel sound(Bench b) {
-    return b.channel.withPoints(points(b, random, b.volts));
+    return b.channel.calibration(k -> k.withPoints(points(b, random, b.volts)));
   }
 
   private void add(String name, Channel broken, Channel sound, String... says) {
@@ -164,35 +172,38 @@ class BreakagesTest {
   }
 
   private static Channel reading(Channel c, int i, double factor) {
-    ReferencePoint p = c.points().points().get(i);
-    return c.withPoints(c.points().with(i, p.withReadings(List.of(v(p.mean() * factor)))));
+    ReferencePoint p = c.calibration().points().points().get(i);
+    return c.calibration(
+        k ->
+            k.withPoints(
+                c.calibration().points().with(i, p.withReadings(List.of(v(p.mean() * factor))))));
   }
 
   private static Channel applied(Channel c, DoubleUnaryOperator change) {
-    PointSet set = c.points();
+    PointSet set = c.calibration().points();
     for (int i = 0; i < set.points().size(); i++) {
       ReferencePoint p = set.points().get(i);
       set = set.with(i, p.withApplied(v(change.applyAsDouble(p.applied().number()))));
     }
-    return c.withPoints(set);
+    return c.with(c.calibration().withPoints(set));
   }
 
   private static Channel ordered(Channel c, int... from) {
-    PointSet set = c.points();
+    PointSet set = c.calibration().points();
     for (int i = 0; i < from.length; i++) {
       ReferencePoint p = set.points().get(i);
-      set = set.with(i, p.withReadings(c.points().points().get(from[i]).readings()));
+      set = set.with(i, p.withReadings(c.calibration().points().points().get(from[i]).readings()));
     }
-    return c.withPoints(set);
+    return c.with(c.calibration().withPoints(set));
   }
 
   private static Channel stage(Channel c, String symbol, double value) {
-    Stage s = c.stages().getFirst();
-    return c.withStage(0, Element.with(s, s.field(symbol), v(value)));
+    Stage s = c.design().stages().getFirst();
+    return c.design(d -> d.withStage(0, Element.with(s, s.field(symbol), v(value))));
   }
 
   private static Channel sensor(Channel c, UnaryOperator<Sensor> change) {
-    return c.withSensor(change.apply(c.sensor()));
+    return c.design(d -> d.withSensor(change.apply(c.design().sensor())));
   }
 
   private static Channel part(Channel c, String symbol, double value) {
@@ -226,7 +237,8 @@ class BreakagesTest {
       double step = 0.06 * Math.abs(span);
       add(
           b.name + " with an offset",
-          b.channel.withPoints(points(b, random, x -> b.volts.applyAsDouble(x) + step)),
+          b.channel.calibration(
+              k -> k.withPoints(points(b, random, x -> b.volts.applyAsDouble(x) + step))),
           s,
           "at every point",
           "everywhere");
@@ -244,35 +256,44 @@ class BreakagesTest {
     add("R2 of another decade", stage(blower, "R2", 1000), blower, "R2 of the divider 10 kΩ");
     add(
         "sensor in psi",
-        blower.withSensor(new RatiometricSensor(v(0), v(8), v(100 / 6.894757), v(92), v(5), v(0))),
+        blower.design(
+            d ->
+                d.withSensor(
+                    new RatiometricSensor(v(0), v(8), v(100 / 6.894757), v(92), v(5), v(0)))),
         blower,
         "the sensor's numbers in psi",
         "xb of the ratiometric");
     add(
         "absolute for gauge",
         applied(
-            blower.withSensor(new RatiometricSensor(v(0), v(8), v(100), v(92), v(5), v(0))),
+            blower.design(
+                d -> d.withSensor(new RatiometricSensor(v(0), v(8), v(100), v(92), v(5), v(0)))),
             x -> x + 101.3),
         blower,
         "Gauge or absolute");
     double loaded = 10e3 * 47e3 / 57e3;
     add(
         "a load that is not in the design",
-        BLOWER.channel.withPoints(
-            points(BLOWER, random, x -> 5 * (8 + 0.84 * x) / 100 * loaded / (loaded + 5100))),
+        BLOWER.channel.calibration(
+            k ->
+                k.withPoints(
+                    points(
+                        BLOWER, random, x -> 5 * (8 + 0.84 * x) / 100 * loaded / (loaded + 5100)))),
         blower,
         "a load of",
         "gain");
     for (double g : new double[] {1.06, 0.8}) {
       add(
           "gain " + g,
-          BLOWER.channel.withPoints(points(BLOWER, random, x -> g * BLOWER.volts.applyAsDouble(x))),
+          BLOWER.channel.calibration(
+              k -> k.withPoints(points(BLOWER, random, x -> g * BLOWER.volts.applyAsDouble(x)))),
           blower,
           "gain");
     }
     add(
         "mirrored",
-        BLOWER.channel.withPoints(points(BLOWER, random, x -> BLOWER.volts.applyAsDouble(60 - x))),
+        BLOWER.channel.calibration(
+            k -> k.withPoints(points(BLOWER, random, x -> BLOWER.volts.applyAsDouble(60 - x)))),
         blower,
         "runs the other way",
         "opposite order");
@@ -300,7 +321,7 @@ class BreakagesTest {
     add("mm for m", applied(tank, x -> 1000 * x), tank, "look like mm");
     add(
         "0…20 for 4…20",
-        tank.withSensor(new CurrentLoop(v(0), v(4), v(0), v(0.02))),
+        tank.design(d -> d.withSensor(new CurrentLoop(v(0), v(4), v(0), v(0.02)))),
         tank,
         "a loop of 4…20 mA",
         "Ia");
@@ -321,18 +342,23 @@ class BreakagesTest {
       ten.add(ReferencePoint.of(v(x), v(Math.floor(volts / 3.3 * 1024))));
       twelve.add(ReferencePoint.of(v(x), v(Math.floor(volts / 3.3 * 4096))));
     }
-    Channel sound = BLOWER.channel.withPoints(new PointSet(RawUnit.COUNTS, twelve));
+    Channel sound =
+        BLOWER.channel.calibration(k -> k.withPoints(new PointSet(RawUnit.COUNTS, twelve)));
     add(
         "10-bit codes",
-        BLOWER.channel.withPoints(new PointSet(RawUnit.COUNTS, ten)),
+        BLOWER.channel.calibration(k -> k.withPoints(new PointSet(RawUnit.COUNTS, ten))),
         sound,
         "counts of a 10-bit converter");
     add(
         "counts as volts",
-        BLOWER.channel.withPoints(new PointSet(RawUnit.VOLTS, twelve)),
+        BLOWER.channel.calibration(k -> k.withPoints(new PointSet(RawUnit.VOLTS, twelve))),
         sound,
         "counts written down as volts");
-    add("5 V reference", sound.withConverter(Converter.of(12, 5)), sound, "reference of 3.3");
+    add(
+        "5 V reference",
+        sound.design(d -> d.withConverter(Converter.of(12, 5))),
+        sound,
+        "reference of 3.3");
   }
 
   private static List<Finding> findings(Channel c) {
@@ -393,9 +419,9 @@ class BreakagesTest {
     Analysis a = Analysis.of(mended);
     Analysis b = Analysis.of(sound);
     double tolerance = sound.definition().tolerance().number();
-    for (int i = 0; i < sound.points().points().size(); i++) {
-      ReferencePoint p = mended.points().points().get(i);
-      ReferencePoint q = sound.points().points().get(i);
+    for (int i = 0; i < sound.calibration().points().points().size(); i++) {
+      ReferencePoint p = mended.calibration().points().points().get(i);
+      ReferencePoint q = sound.calibration().points().points().get(i);
       double x = q.applied().number();
       double slope = Math.abs(b.path().orElseThrow().at(x).sensitivity());
       boolean same =

@@ -75,7 +75,7 @@ class PartsTest {
         best = Math.min(best, Math.abs(k / ratio - 1));
       }
     }
-    Design d =
+    Candidates d =
         DividerDesign.search(
             a, new DividerDesign.Wish(10, 10 * ratio, total, Double.POSITIVE_INFINITY), 2);
     assertThat(d.exact()).isTrue();
@@ -139,7 +139,7 @@ class PartsTest {
         best = Math.min(best, Math.abs(a.ohms(j) / total / ratio - 1));
       }
     }
-    Design two = DividerDesign.search(a, wish, 2);
+    Candidates two = DividerDesign.search(a, wish, 2);
     if (two.found()) {
       assertThat(Math.abs(two.solutions().getFirst().error())).isCloseTo(best, within(1e-12));
     }
@@ -153,14 +153,14 @@ class PartsTest {
     for (double a : values) {
       for (double b : values) best = Math.min(best, Math.abs(a / b / ratio - 1));
     }
-    Design d = RatioDesign.search(Assortment.of(series), "Rf", "Rg", ratio, 2);
+    Candidates d = RatioDesign.search(Assortment.of(series), "Rf", "Rg", ratio, 2);
     double last = 0;
     for (Solution s : d.solutions()) {
       assertThat(Math.abs(s.error())).isGreaterThanOrEqualTo(last);
       last = Math.abs(s.error());
     }
     assertThat(Math.abs(d.solutions().getFirst().error())).isCloseTo(best, within(1e-12));
-    Design three = RatioDesign.search(Assortment.of(series), "Rf", "Rg", ratio, 3);
+    Candidates three = RatioDesign.search(Assortment.of(series), "Rf", "Rg", ratio, 3);
     assertThat(Math.abs(three.solutions().getFirst().error())).isLessThanOrEqualTo(best);
     assertThat(three.exact()).isFalse();
   }
@@ -206,7 +206,7 @@ class PartsTest {
     }
     double target = 200 * Math.pow(10, 2 * r.nextDouble());
     for (int most = 1; most <= 4; most++) {
-      Design d = Combination.search(Assortment.of(drawer), target, most);
+      Candidates d = Combination.search(Assortment.of(drawer), target, most);
       assertThat(d.exact()).isTrue();
       assertThat(Math.abs(d.solutions().getFirst().error()))
           .as("seed %d, %d parts for %s", seed, most, target)
@@ -235,7 +235,7 @@ class PartsTest {
   void stringKeepsPowerAndWorkingVoltage(
       double ohms, double volts, double watts, double working, int fewest) {
     assertThat(StringDesign.fewest(ohms, volts, watts, working, 0.6)).isEqualTo(fewest);
-    Design d =
+    Candidates d =
         StringDesign.search(Assortment.of(PreferredSeries.E96), ohms, volts, watts, working, 0.6);
     for (Solution s : d.solutions()) {
       double each = volts / s.count();
@@ -284,7 +284,7 @@ class PartsTest {
   })
   void gainAndShiftDoWhatWasAsked(double a, double b, double c, double d, double reference) {
     var wish = new GainShift.Wish(a, b, c, d, reference, new Span(-1e3, 1e3));
-    Design design = GainShift.search(Assortment.of(PreferredSeries.E96), wish);
+    Candidates design = GainShift.search(Assortment.of(PreferredSeries.E96), wish);
     assertThat(design.found()).as(wish.text()).isTrue();
     Solution s = design.solutions().getFirst();
     double allowed = 0.005 * Math.abs(d - c);

@@ -59,9 +59,11 @@ class EndsAndRailsTest {
                     .withUnit("mm")
                     .withRange(v(0), v(100))
                     .withTolerance(v(1)))
-        .withSensor(new Potentiometer(v(0), v(100), v(0), v(1), supply, v(5e3), v(0)))
-        .withStages(List.of(InputPull.toGround(v(100e3))))
-        .withConverter(Converter.of(12, 5));
+        .design(
+            d ->
+                d.withSensor(new Potentiometer(v(0), v(100), v(0), v(1), supply, v(5e3), v(0)))
+                    .withStages(List.of(InputPull.toGround(v(100e3))))
+                    .withConverter(Converter.of(12, 5)));
   }
 
   private static Channel thermistor(double low, double high) {
@@ -74,10 +76,15 @@ class EndsAndRailsTest {
             TablePoint.of(40, 5326));
     return Channels.incubator()
         .define(d -> d.withRange(v(low), v(high)).withTolerance(v(0.5)))
-        .withSensor(
-            new TableSensor(
-                rows, TableSensor.Interpolation.MONOTONE_CUBIC, Signal.RESISTANCE, v(0)))
-        .withStages(List.of(new PullUp(v(3.3), v(18e3))));
+        .design(
+            d ->
+                d.withSensor(
+                        new TableSensor(
+                            rows,
+                            TableSensor.Interpolation.MONOTONE_CUBIC,
+                            Signal.RESISTANCE,
+                            v(0)))
+                    .withStages(List.of(new PullUp(v(3.3), v(18e3)))));
   }
 
   @Test
@@ -128,7 +135,9 @@ class EndsAndRailsTest {
   @Test
   void cellsAreRoundedInward() {
     for (boolean descending : new boolean[] {false, true}) {
-      Channel c = thermistor(-10, 40).withTable(new TableSpec(16, RawUnit.VOLTS, descending, 3, 2));
+      Channel c =
+          thermistor(-10, 40)
+              .receiver(r -> r.withTable(new TableSpec(16, RawUnit.VOLTS, descending, 3, 2)));
       var table = Analysis.of(c).table().table().orElseThrow();
       SignalPath path = Analysis.of(c).path().orElseThrow();
       assertThat(table.rawSpan().low()).isGreaterThanOrEqualTo(path.output(40));
@@ -149,8 +158,7 @@ class EndsAndRailsTest {
   private static Channel volts(Sensor s, Stage... stages) {
     return Channels.blower()
         .define(d -> d.withRange(v(0), v(100)))
-        .withSensor(s)
-        .withStages(List.of(stages));
+        .design(d -> d.withSensor(s).withStages(List.of(stages)));
   }
 
   /** ×10 about 1 V behind 10 kΩ: at its upper rail it holds its summing point no more. */
@@ -188,22 +196,24 @@ class EndsAndRailsTest {
                     .withUnit("V")
                     .withRange(v(10), v(30))
                     .withTolerance(v(0.5)))
-        .withSensor(
-            new AcVoltage(
-                AcVoltage.Waveform.SINE,
-                AcVoltage.Measure.RMS,
-                AcVoltage.Measure.PEAK,
-                AcVoltage.Isolation.ISOLATED,
-                v(1),
-                v(1.5),
-                v(1.2),
-                v(1000)))
-        .withStages(
-            List.of(
-                new Divider(v(upper), v(lower)),
-                new BridgeRectifier(v(0.7), v(farads), v(50), v(bleeder)),
-                new Divider(v(90e3), v(10e3))))
-        .withConverter(Converter.of(12, 3.3));
+        .design(
+            d ->
+                d.withSensor(
+                        new AcVoltage(
+                            AcVoltage.Waveform.SINE,
+                            AcVoltage.Measure.RMS,
+                            AcVoltage.Measure.PEAK,
+                            AcVoltage.Isolation.ISOLATED,
+                            v(1),
+                            v(1.5),
+                            v(1.2),
+                            v(1000)))
+                    .withStages(
+                        List.of(
+                            new Divider(v(upper), v(lower)),
+                            new BridgeRectifier(v(0.7), v(farads), v(50), v(bleeder)),
+                            new Divider(v(90e3), v(10e3))))
+                    .withConverter(Converter.of(12, 3.3)));
   }
 
   /**

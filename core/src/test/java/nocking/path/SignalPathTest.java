@@ -135,7 +135,7 @@ class SignalPathTest {
   void pivotStaysWhenGainChanges() {
     for (double feedback : new double[] {50e3, 100e3, 135e3}) {
       var amp = new DifferenceAmp(v(feedback), v(10e3), v(0.53), v(1.65), v(0), v(3.3));
-      SignalPath p = path(Channels.incubator().withStages(List.of(amp)));
+      SignalPath p = path(Channels.incubator().design(d -> d.withStages(List.of(amp))));
       assertThat(p.linear().orElseThrow().pivot()).isCloseTo(9, within(1e-12));
     }
   }
@@ -164,7 +164,7 @@ class SignalPathTest {
   @Test
   void outputStandsAtTheRail() {
     var amp = new DifferenceAmp(v(210e3), v(10e3), v(0.53), v(1.65), v(0), v(3.3));
-    SignalPath p = path(Channels.incubator().withStages(List.of(amp)));
+    SignalPath p = path(Channels.incubator().design(d -> d.withStages(List.of(amp))));
     ReadOut at = p.at(14);
     assertThat(at.output()).isEqualTo(3.3);
     assertThat(at.nodes().getLast().wanted()).isCloseTo(3.75, within(1e-12));
@@ -175,7 +175,8 @@ class SignalPathTest {
   @Test
   void secondDividerGetsTheNextNumbers() {
     var divider = new Divider(v(1e3), v(1e3));
-    SignalPath p = path(Channels.blower().withStages(List.of(divider, divider, divider)));
+    SignalPath p =
+        path(Channels.blower().design(d -> d.withStages(List.of(divider, divider, divider))));
     assertThat(p.constants()).containsKeys("R1", "R2", "R3", "R4", "R5", "R6");
     assertThat(p.derivation()).hasSize(6);
     assertThat(p.derivation().getLast().caption()).isEqualTo("solved for p");

@@ -121,10 +121,11 @@ class OwnModelsTest {
   void formulaKeepsItsMeaningInAnotherUnit() {
     var s = new FormulaSensor("0.3 + 0.01*p", Signal.VOLTAGE, v(0), v(100), v(0));
     var kPa = new Measurand("p", Unit.of("kPa"));
-    var channel = Channels.blower().withSensor(s).withStages(List.of());
+    var channel = Channels.blower().design(d -> d.withSensor(s).withStages(List.of()));
     var psi = UnitChange.apply(channel, Unit.of("psi"));
     double inKpa = SensorCurve.of(kPa, s).output(68.9475729);
-    double inPsi = SensorCurve.of(new Measurand("p", Unit.of("psi")), psi.sensor()).output(10);
+    double inPsi =
+        SensorCurve.of(new Measurand("p", Unit.of("psi")), psi.design().sensor()).output(10);
     assertThat(inPsi).isCloseTo(inKpa, within(1e-8));
   }
 

@@ -41,7 +41,7 @@ class ToleranceTest {
 
   /** No path of the tests has a resolution that shows. */
   private static Channel fine(Channel c) {
-    return c.withConverter(Converter.of(24, 3.3));
+    return c.design(d -> d.withConverter(Converter.of(24, 3.3)));
   }
 
   private static Channel linear(Distribution d) {
@@ -50,10 +50,18 @@ class ToleranceTest {
     return fine(
         Channels.incubator()
             .define(x -> x.withRange(v(0), v(100)))
-            .withSensor(
-                new LinearSensor(
-                    v(0.2).withSpread(offset), v(0), v(0.02).withSpread(slope), v(0), v(100), v(0)))
-            .withStages(List.of()));
+            .design(
+                design ->
+                    design
+                        .withSensor(
+                            new LinearSensor(
+                                v(0.2).withSpread(offset),
+                                v(0),
+                                v(0.02).withSpread(slope),
+                                v(0),
+                                v(100),
+                                v(0)))
+                        .withStages(List.of())));
   }
 
   /** V = V0 + S·T: the error of the reading is (ΔV0 + ΔS·T)/S, linear in both. */
@@ -86,7 +94,8 @@ class ToleranceTest {
 
   private static Channel ratio() {
     return fine(
-        Channels.blower().withStages(List.of(new Divider(within1(5.1e3, 5), within1(10e3, 5)))));
+        Channels.blower()
+            .design(d -> d.withStages(List.of(new Divider(within1(5.1e3, 5), within1(10e3, 5))))));
   }
 
   /** The ratio R2/(R1 + R2) integrated over both rectangles on a fine grid. */
@@ -137,14 +146,17 @@ class ToleranceTest {
     Channel c =
         fine(
             Channels.blower()
-                .withStages(
-                    List.of(divider, divider, divider, divider, divider, divider, divider)));
+                .design(
+                    d ->
+                        d.withStages(
+                            List.of(
+                                divider, divider, divider, divider, divider, divider, divider))));
     ErrorModel m = model(c);
     assertThat(m.uncertain()).hasSize(14);
     double worst = Budget.at(m, new double[] {60}).getFirst().before().worstCase();
     // Every upper resistor down and every lower one up reads highest.
     var high = new Divider(v(0.99e3), v(101e3));
-    Channel corner = c.withStages(List.of(high, high, high, high, high, high, high));
+    Channel corner = c.design(d -> d.withStages(List.of(high, high, high, high, high, high, high)));
     double volts = Analysis.of(corner).path().orElseThrow().output(60);
     double read = Analysis.of(c).path().orElseThrow().quantity(volts) - 60;
     assertThat(worst).isGreaterThanOrEqualTo(read * (1 - 1e-9));
@@ -167,8 +179,11 @@ class ToleranceTest {
     Channel c =
         fine(
             Channels.blower()
-                .withSurroundings(Surroundings.of(v(10), v(30), null))
-                .withStages(List.of(new Divider(v(5.1e3).withSpread(spread), v(10e3)))));
+                .design(
+                    d ->
+                        d.withSurroundings(Surroundings.of(v(10), v(30), null))
+                            .withStages(
+                                List.of(new Divider(v(5.1e3).withSpread(spread), v(10e3))))));
     ErrorModel m = model(c);
     double sensitivity = new Sensitivities(m).at(60)[0];
     BudgetPoint p = Budget.at(m, new double[] {60}).getFirst();
@@ -186,9 +201,17 @@ class ToleranceTest {
         fine(
             Channels.incubator()
                 .define(d -> d.withRange(v(0), v(40)))
-                .withSensor(
-                    new NtcBeta(within1(10e3, 1), v(25), within1(3950, 0.1), v(-40), v(125), null))
-                .withStages(List.of(new PullUp(v(3.3), within1(10e3, 0.1)))));
+                .design(
+                    d ->
+                        d.withSensor(
+                                new NtcBeta(
+                                    within1(10e3, 1),
+                                    v(25),
+                                    within1(3950, 0.1),
+                                    v(-40),
+                                    v(125),
+                                    null))
+                            .withStages(List.of(new PullUp(v(3.3), within1(10e3, 0.1))))));
     Errors e = Budget.at(model(c), new double[] {25}).getFirst().before();
     assertThat(e.ranking().getFirst().name()).isEqualTo("R0");
     assertThat(e.ranking().getFirst().owner().orElseThrow().element()).isZero();

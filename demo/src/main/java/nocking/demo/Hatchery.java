@@ -93,7 +93,7 @@ public final class Hatchery {
     return Analysis.of(c)
         .brokenWires()
         .flatMap(m -> m.thresholds().thresholds())
-        .map(t -> c.withWiring(c.wiring().withThresholds(t)))
+        .map(t -> c.wiring(w -> w.withPlan(w.plan().withThresholds(t))))
         .orElse(c);
   }
 
@@ -132,20 +132,23 @@ public final class Hatchery {
             IntStream.rangeClosed(4, 14).asDoubleStream().toArray(), 3, truth, 0.0006, 0.015, 2);
     Channel c =
         Channel.blank("hatchery-in-t2", "IN-T2")
-            .withDefinition(definition)
-            .withSensor(sensor)
-            .withStages(List.of(amp))
-            .withConverter(Converter.of(12, 3.3))
-            .withWiring(wires(volts("5 V"), "J2", 3, "brown", "blue", "black"))
-            .withPoints(points);
+            .design(
+                d ->
+                    d.withDefinition(definition)
+                        .withSensor(sensor)
+                        .withStages(List.of(amp))
+                        .withConverter(Converter.of(12, 3.3)))
+            .wiring(w -> w.withPlan(wires(volts("5 V"), "J2", 3, "brown", "blue", "black")))
+            .calibration(k -> k.withPoints(points));
     c =
         withLimits(Analysis.of(c).adopting("line"))
-            .withTable(new TableSpec(6, RawUnit.VOLTS, false, 3, 2));
+            .receiver(r -> r.withTable(new TableSpec(6, RawUnit.VOLTS, false, 3, 2)));
     var checks =
         IntStream.of(4, 6, 9, 12, 14)
             .mapToObj(x -> new CheckPoint(Value.of(x), bench.volts(truth.applyAsDouble(x), 0.0006)))
             .toList();
-    return c.withCheck(new CheckSheet(CheckSheet.Measured.VOLTS, checks)).withLocked(true);
+    return c.acceptance(a -> a.withCheck(new CheckSheet(CheckSheet.Measured.VOLTS, checks)))
+        .journal(j -> j.withLocked(true));
   }
 
   /** Blower manifold: points taken, one of them written down with its decimal point slipped. */
@@ -175,26 +178,30 @@ public final class Hatchery {
                 0.05,
                 1);
     ReferencePoint slipped = points.points().get(4);
-    points =
+    PointSet withSlip =
         points.with(
             4,
             slipped.withReadings(
                 slipped.readings().stream().map(v -> volts(tenfold(v.typed()))).toList()));
     Channel c =
         Channel.blank("hatchery-bl-p1", "BL-P1")
-            .withDefinition(definition)
-            .withSensor(sensor)
-            .withCard(Shelf.manifold().ref())
-            .withStages(List.of(new Divider(ohms("5k1"), ohms("10k"))))
-            .withConverter(Converter.of(12, 3.3))
-            .withWiring(wires(null, "J4", 12, "red", "black", "green"))
-            .withPoints(points)
-            .withCheck(
-                new CheckSheet(
-                    CheckSheet.Measured.VOLTS,
-                    IntStream.of(0, 30, 60)
-                        .mapToObj(x -> new CheckPoint(Value.of(x), null))
-                        .toList()));
+            .design(
+                d ->
+                    d.withDefinition(definition)
+                        .withSensor(sensor)
+                        .withCard(Shelf.manifold().ref())
+                        .withStages(List.of(new Divider(ohms("5k1"), ohms("10k"))))
+                        .withConverter(Converter.of(12, 3.3)))
+            .wiring(w -> w.withPlan(wires(null, "J4", 12, "red", "black", "green")))
+            .calibration(k -> k.withPoints(withSlip))
+            .acceptance(
+                a ->
+                    a.withCheck(
+                        new CheckSheet(
+                            CheckSheet.Measured.VOLTS,
+                            IntStream.of(0, 30, 60)
+                                .mapToObj(x -> new CheckPoint(Value.of(x), null))
+                                .toList())));
     return withLimits(c);
   }
 
@@ -231,12 +238,14 @@ public final class Hatchery {
                 2);
     Channel c =
         Channel.blank("hatchery-ox-d1", "OX-D1")
-            .withDefinition(definition)
-            .withSensor(sensor)
-            .withStages(List.of(InputPull.toGround(ohms("1M")), amp))
-            .withConverter(Converter.of(12, 3.3))
-            .withWiring(wires(volts("5 V"), "J6", 8, "white", "grey", "yellow"))
-            .withPoints(points);
+            .design(
+                d ->
+                    d.withDefinition(definition)
+                        .withSensor(sensor)
+                        .withStages(List.of(InputPull.toGround(ohms("1M")), amp))
+                        .withConverter(Converter.of(12, 3.3)))
+            .wiring(w -> w.withPlan(wires(volts("5 V"), "J6", 8, "white", "grey", "yellow")))
+            .calibration(k -> k.withPoints(points));
     return withLimits(Analysis.of(c).adopting("ends"));
   }
 
@@ -257,11 +266,13 @@ public final class Hatchery {
             List.of(Hazard.MOVING));
     var sensor = new TwoPointSensor(ZERO, ZERO, Value.of(220), volts("5 V"), ohms("100"));
     return Channel.blank("hatchery-gv-p1", "GV-P1")
-        .withDefinition(definition)
-        .withSensor(sensor)
-        .withStages(List.of(new Divider(ohms("6k8"), ohms("10k"))))
-        .withConverter(Converter.of(12, 3.3))
-        .withWiring(wires(volts("5 V"), "J8", 15, "", "", ""))
-        .withAdopted(Adopted.DESIGN);
+        .design(
+            d ->
+                d.withDefinition(definition)
+                    .withSensor(sensor)
+                    .withStages(List.of(new Divider(ohms("6k8"), ohms("10k"))))
+                    .withConverter(Converter.of(12, 3.3)))
+        .wiring(w -> w.withPlan(wires(volts("5 V"), "J8", 15, "", "", "")))
+        .calibration(k -> k.withAdopted(Adopted.DESIGN));
   }
 }

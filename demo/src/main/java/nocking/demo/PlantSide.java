@@ -57,14 +57,22 @@ final class PlantSide {
                         .withUnit("kg")
                         .withRange(ZERO, Value.of(60))
                         .withTolerance(Value.of(0.2)))
-            .withSensor(bridge)
-            .withStages(List.of(amp))
-            .withConverter(Converter.of(16, 5))
-            .withWiring(
-                Hatchery.wires(null, "J7", 6, "red", "black", "green").withSharedReference(true))
-            .withPoints(
-                new Bench(seed)
-                    .points(new double[] {0, 10, 20, 30, 40, 50, 60}, 3, truth, 0.0006, 0, 0));
+            .design(
+                d ->
+                    d.withSensor(bridge)
+                        .withStages(List.of(amp))
+                        .withConverter(Converter.of(16, 5)))
+            .wiring(
+                w ->
+                    w.withPlan(
+                        Hatchery.wires(null, "J7", 6, "red", "black", "green")
+                            .withSharedReference(true)))
+            .calibration(
+                k ->
+                    k.withPoints(
+                        new Bench(seed)
+                            .points(
+                                new double[] {0, 10, 20, 30, 40, 50, 60}, 3, truth, 0.0006, 0, 0)));
     return Hatchery.withLimits(c);
   }
 
@@ -83,24 +91,28 @@ final class PlantSide {
                         .withTolerance(Value.of(3))
                         .withRest(Value.of(230))
                         .withHazards(List.of(Hazard.MAINS)))
-            .withSensor(AcVoltage.sine(1, 300))
-            .withStages(List.of(rectifier, new Divider(ohms("4*390k"), ohms("13k"))))
-            .withConverter(Converter.of(12, 3.3))
-            .withWiring(
-                WirePlan.of(
-                    null,
-                    List.of(
-                        Hatchery.wire(Pin.Function.SIGNAL, "brown", "1", "J9-1", 2),
-                        Hatchery.wire(Pin.Function.GROUND, "blue", "2", "J9-2", 2))))
-            .withBands(
-                BandPlan.EMPTY
-                    .withAlarms(
-                        List.of(
-                            new AlarmBand("low", null, Value.of(207)),
-                            new AlarmBand("in range", Value.of(207), Value.of(253)),
-                            new AlarmBand("high", Value.of(253), null)))
-                    .withHysteresis(Value.of(2)))
-            .withAdopted(Adopted.DESIGN);
+            .design(
+                d ->
+                    d.withSensor(AcVoltage.sine(1, 300))
+                        .withStages(List.of(rectifier, new Divider(ohms("4*390k"), ohms("13k"))))
+                        .withConverter(Converter.of(12, 3.3)))
+            .wiring(
+                w ->
+                    w.withPlan(
+                            WirePlan.of(
+                                null,
+                                List.of(
+                                    Hatchery.wire(Pin.Function.SIGNAL, "brown", "1", "J9-1", 2),
+                                    Hatchery.wire(Pin.Function.GROUND, "blue", "2", "J9-2", 2))))
+                        .withBands(
+                            BandPlan.EMPTY
+                                .withAlarms(
+                                    List.of(
+                                        new AlarmBand("low", null, Value.of(207)),
+                                        new AlarmBand("in range", Value.of(207), Value.of(253)),
+                                        new AlarmBand("high", Value.of(253), null)))
+                                .withHysteresis(Value.of(2))))
+            .calibration(k -> k.withAdopted(Adopted.DESIGN));
     return Hatchery.withLimits(c);
   }
 
@@ -117,17 +129,22 @@ final class PlantSide {
                         .withTolerance(Value.of(0.5))
                         .withRest(ZERO)
                         .withHazards(List.of(Hazard.MOVING, Hazard.SAFETY_SIGNAL)))
-            .withSensor(new BipolarSensor(volts("2.5 V"), volts("25 mV"), Value.of(40), ohms("15")))
-            .withStages(
-                List.of(
-                    new ReferenceBlend(
-                        volts("5 V"),
-                        ohms("1k"),
-                        Value.typed("20%", Unit.ONE),
-                        ohms("10k"),
-                        Value.typed("89%", Unit.ONE))))
-            .withConverter(Converter.of(12, 3.3))
-            .withWiring(Hatchery.wires(volts("5 V"), "J10", 4, "red", "black", "white"));
+            .design(
+                d ->
+                    d.withSensor(
+                            new BipolarSensor(
+                                volts("2.5 V"), volts("25 mV"), Value.of(40), ohms("15")))
+                        .withStages(
+                            List.of(
+                                new ReferenceBlend(
+                                    volts("5 V"),
+                                    ohms("1k"),
+                                    Value.typed("20%", Unit.ONE),
+                                    ohms("10k"),
+                                    Value.typed("89%", Unit.ONE))))
+                        .withConverter(Converter.of(12, 3.3)))
+            .wiring(
+                w -> w.withPlan(Hatchery.wires(volts("5 V"), "J10", 4, "red", "black", "white")));
     return Hatchery.withLimits(c);
   }
 }

@@ -83,21 +83,28 @@ final class WaterSide {
                         .withRange(ZERO, Value.of(25))
                         .withTolerance(Value.of(0.4))
                         .withRest(Value.of(12)))
-            .withSensor(thermistor())
-            .withStages(List.of(new PullUp(volts("3.3"), ohms("18k ±0.1%"))))
-            .withConverter(Converter.of(12, 3.3))
-            .withWiring(
-                WirePlan.of(
-                        null,
-                        List.of(
-                            Hatchery.wire(Pin.Function.GROUND, "black", "2", "J1-2", 9),
-                            Hatchery.wire(Pin.Function.SIGNAL, "white", "3", "J1-3", 9)))
-                    .withSharedReference(true))
-            .withPoints(
-                new Bench(seed)
-                    .points(new double[] {0, 5, 10, 15, 20, 25}, 3, truth, 0.0004, 0.05, 2))
-            .withAdopted(Adopted.DESIGN)
-            .withTable(new TableSpec(16, RawUnit.VOLTS, true, 4, 2));
+            .design(
+                d ->
+                    d.withSensor(thermistor())
+                        .withStages(List.of(new PullUp(volts("3.3"), ohms("18k ±0.1%"))))
+                        .withConverter(Converter.of(12, 3.3)))
+            .wiring(
+                w ->
+                    w.withPlan(
+                        WirePlan.of(
+                                null,
+                                List.of(
+                                    Hatchery.wire(Pin.Function.GROUND, "black", "2", "J1-2", 9),
+                                    Hatchery.wire(Pin.Function.SIGNAL, "white", "3", "J1-3", 9)))
+                            .withSharedReference(true)))
+            .calibration(
+                k ->
+                    k.withPoints(
+                            new Bench(seed)
+                                .points(
+                                    new double[] {0, 5, 10, 15, 20, 25}, 3, truth, 0.0004, 0.05, 2))
+                        .withAdopted(Adopted.DESIGN))
+            .receiver(r -> r.withTable(new TableSpec(16, RawUnit.VOLTS, true, 4, 2)));
     return Hatchery.withLimits(c);
   }
 
@@ -122,17 +129,21 @@ final class WaterSide {
                         .withUnit("m")
                         .withRange(ZERO, Value.of(4))
                         .withTolerance(Value.of(0.03)))
-            .withSensor(loop)
-            .withStages(List.of(burden))
-            .withConverter(Converter.of(12, 3.3))
-            .withWiring(
-                WirePlan.of(
-                    volts("24 V"),
-                    List.of(
-                        Hatchery.wire(Pin.Function.SUPPLY, "brown", "1", "J3-1", 25),
-                        Hatchery.wire(Pin.Function.SIGNAL, "blue", "3", "J3-3", 25))))
-            .withAdopted(Adopted.DESIGN)
-            .withCheck(new CheckSheet(CheckSheet.Measured.VOLTS, checks));
+            .design(
+                d ->
+                    d.withSensor(loop)
+                        .withStages(List.of(burden))
+                        .withConverter(Converter.of(12, 3.3)))
+            .wiring(
+                w ->
+                    w.withPlan(
+                        WirePlan.of(
+                            volts("24 V"),
+                            List.of(
+                                Hatchery.wire(Pin.Function.SUPPLY, "brown", "1", "J3-1", 25),
+                                Hatchery.wire(Pin.Function.SIGNAL, "blue", "3", "J3-3", 25)))))
+            .calibration(k -> k.withAdopted(Adopted.DESIGN))
+            .acceptance(a -> a.withCheck(new CheckSheet(CheckSheet.Measured.VOLTS, checks)));
     return Hatchery.withLimits(c);
   }
 
@@ -167,16 +178,20 @@ final class WaterSide {
                         .withRange(Value.of(1), Value.of(5))
                         .withTolerance(Value.of(0.3))
                         .withHazards(List.of(Hazard.MOVING)))
-            .withSensor(new SteppedSensor(stations, ZERO))
-            .withStages(List.of(InputPull.toGround(ohms("100k"))))
-            .withConverter(Converter.of(10, 5))
-            .withWiring(Hatchery.wires(volts("5 V"), "J11", 14, "brown", "blue", "black"))
-            .withBands(
-                BandPlan.EMPTY
-                    .withPositions(positions)
-                    .withDwell(Value.of(0.5))
-                    .withLever(Value.of(60), Value.of(100)))
-            .withAdopted(Adopted.DESIGN);
+            .design(
+                d ->
+                    d.withSensor(new SteppedSensor(stations, ZERO))
+                        .withStages(List.of(InputPull.toGround(ohms("100k"))))
+                        .withConverter(Converter.of(10, 5)))
+            .wiring(
+                w ->
+                    w.withPlan(Hatchery.wires(volts("5 V"), "J11", 14, "brown", "blue", "black"))
+                        .withBands(
+                            BandPlan.EMPTY
+                                .withPositions(positions)
+                                .withDwell(Value.of(0.5))
+                                .withLever(Value.of(60), Value.of(100))))
+            .calibration(k -> k.withAdopted(Adopted.DESIGN));
     return Hatchery.withLimits(c);
   }
 
@@ -204,26 +219,35 @@ final class WaterSide {
                     .withRange(ZERO, Value.of(100))
                     .withTolerance(Value.of(2))
                     .withHazards(List.of(Hazard.MOVING)))
-        .withSensor(wiper)
-        .withStages(List.of(new SeriesResistor(ohms("1k"))))
-        .withConverter(Converter.of(Value.of(12), volts("5 V"), ohms("470k")))
-        .withBands(
-            BandPlan.EMPTY.withSwitches(
-                List.of(
-                    new SwitchPoint(
-                        "closed contact", Value.of(2), Value.of(2), Value.of(2.6), Value.of(1.4)))))
-        .withSeen(
-            List.of(
-                new Seen(Place.DISPLAY, ZERO, Value.of(2.7)),
-                new Seen(Place.of(Place.Kind.SIGNAL_AT_RECEIVER), ZERO, volts("4.464 V"))))
-        .withWiring(
-            WirePlan.of(
-                    null,
-                    List.of(
-                        Hatchery.wire(Pin.Function.SUPPLY, "red", "1", "J5-1", 18),
-                        Hatchery.wire(Pin.Function.GROUND, "black", "2", "J5-2", 18),
-                        Hatchery.wire(Pin.Function.SIGNAL, "yellow", "3", "J5-3", 18)))
-                .withSharedReference(true))
-        .withAdopted(Adopted.DESIGN);
+        .design(
+            d ->
+                d.withSensor(wiper)
+                    .withStages(List.of(new SeriesResistor(ohms("1k"))))
+                    .withConverter(Converter.of(Value.of(12), volts("5 V"), ohms("470k"))))
+        .wiring(
+            w ->
+                w.withBands(
+                        BandPlan.EMPTY.withSwitches(
+                            List.of(
+                                new SwitchPoint(
+                                    "closed contact",
+                                    Value.of(2),
+                                    Value.of(2),
+                                    Value.of(2.6),
+                                    Value.of(1.4)))))
+                    .withSeen(
+                        List.of(
+                            new Seen(Place.DISPLAY, ZERO, Value.of(2.7)),
+                            new Seen(
+                                Place.of(Place.Kind.SIGNAL_AT_RECEIVER), ZERO, volts("4.464 V"))))
+                    .withPlan(
+                        WirePlan.of(
+                                null,
+                                List.of(
+                                    Hatchery.wire(Pin.Function.SUPPLY, "red", "1", "J5-1", 18),
+                                    Hatchery.wire(Pin.Function.GROUND, "black", "2", "J5-2", 18),
+                                    Hatchery.wire(Pin.Function.SIGNAL, "yellow", "3", "J5-3", 18)))
+                            .withSharedReference(true)))
+        .calibration(k -> k.withAdopted(Adopted.DESIGN));
   }
 }

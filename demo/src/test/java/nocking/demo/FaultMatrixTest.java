@@ -58,7 +58,7 @@ class FaultMatrixTest {
     for (int i = 0; i <= 20; i++) {
       double x = w.at(i / 20.0);
       for (double off : new double[] {-tolerance, 0, tolerance}) {
-        double at = subject.channel().sensor().rated(a.channel().unit()).clamp(x + off);
+        double at = subject.channel().design().sensor().rated(a.channel().unit()).clamp(x + off);
         assertThat(t.fault(volts(subject, Fault.NONE, at)))
             .as("%s, sound at %s: %s", tag, at, t.says())
             .isFalse();
@@ -99,7 +99,7 @@ class FaultMatrixTest {
       assertThat(r.atRest()).hasSameSizeAs(m.places());
     }
     FaultRow sound = m.rows().getFirst();
-    double rest = of(tag).channel().rest();
+    double rest = of(tag).channel().design().rest();
     assertThat(sound.verdict()).as(tag).isEqualTo(FaultRow.Verdict.HARMLESS);
     assertThat(sound.shownAtRest())
         .as(tag)
@@ -109,7 +109,7 @@ class FaultMatrixTest {
   /** NAMUR NE 43: 3.6 mA and 21 mA across 150 Ω. */
   @Test
   void loopIsJudgedByItsFailureSignals() {
-    Thresholds t = BOOK.byTag("HD-L1").orElseThrow().wiring().thresholds();
+    Thresholds t = BOOK.byTag("HD-L1").orElseThrow().wiring().plan().thresholds();
     assertThat(t.low().number()).isCloseTo(0.54, within(0.003));
     assertThat(t.high().number()).isCloseTo(3.15, within(0.003));
   }

@@ -40,7 +40,7 @@ class FaultRefereeTest {
   @MethodSource("tags")
   void matrixAgreesWithItsNetlist(String tag) {
     // The design's own constants: a calibration moves the last node by what it found.
-    Channel c = BOOK.byTag(tag).orElseThrow().withAdopted(Adopted.DESIGN);
+    Channel c = BOOK.byTag(tag).orElseThrow().calibration(k -> k.withAdopted(Adopted.DESIGN));
     Subject subject = Analysis.of(c, BOOK.cards()).subject().orElseThrow();
     FaultMatrix matrix = FaultMatrix.of(subject);
     int compared = 0;
@@ -113,7 +113,7 @@ class FaultRefereeTest {
     }
 
     private double given() {
-      Sensor sensor = is(FaultKind.OTHER_SENSOR) ? fault.other() : channel.sensor();
+      Sensor sensor = is(FaultKind.OTHER_SENSOR) ? fault.other() : channel.design().sensor();
       var measurand = new Measurand(channel.definition().kind().symbol(), channel.unit());
       var curve = SensorCurve.of(measurand, sensor);
       double v = curve.at(sensor.known(channel.unit()).map(k -> k.clamp(x)).orElse(x));

@@ -50,7 +50,7 @@ class HatcheryTest {
   void incubatorIsFinishedAndItsDesignReadsHigh() {
     assertThat(of("IN-T2").state()).isEqualTo(ChannelState.PASS);
     assertThat(rules("IN-T2")).containsExactly("sensor-large", "tolerance", "constant-offset");
-    assertThat(BOOK.byTag("IN-T2").orElseThrow().locked()).isTrue();
+    assertThat(BOOK.byTag("IN-T2").orElseThrow().journal().locked()).isTrue();
   }
 
   @Test
@@ -90,7 +90,7 @@ class HatcheryTest {
     Channel c = BOOK.byTag("SG-P1").orElseThrow();
     var engine =
         Diagnostician.of(Analysis.of(c, BOOK.cards()).subject().orElseThrow(), Weighing.USUAL);
-    Ranking r = engine.rank(c.seen().stream().map(Diagnosis::observed).toList());
+    Ranking r = engine.rank(c.wiring().seen().stream().map(Diagnosis::observed).toList());
     assertThat(r.noneFits()).isFalse();
     assertThat(r.best().fault().name()).isEqualTo("leak from signal to ground");
     assertThat(r.best().probability()).isLessThan(0.9);

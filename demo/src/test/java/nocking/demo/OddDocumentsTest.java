@@ -79,7 +79,8 @@ class OddDocumentsTest {
   @Test
   void anUnknownAdoptedModelIsWhyThereIsNoCircuit() {
     Channel c = Hatchery.book(Hatchery.SEED).byTag("IN-T2").orElseThrow();
-    Analysis a = Analysis.of(c.withAdopted(new Adopted("spline", List.of(), 4)));
+    Analysis a =
+        Analysis.of(c.calibration(k -> k.withAdopted(new Adopted("spline", List.of(), 4))));
     for (int i = 0; i < 5; i++) a.at(9);
     assertThat(a.path()).isPresent();
     assertThat(a.subject()).isEmpty();
@@ -99,11 +100,11 @@ class OddDocumentsTest {
     var open = new BandPlan(List.of(), null, null, null, List.of(alarm), null, List.of());
     Channel c =
         channel
-            .withCheck(planned)
-            .withBands(open)
-            .withAdopted(null)
-            .withTable(null)
-            .withWiring(channel.wiring().withThresholds(null));
+            .acceptance(a -> a.withCheck(planned))
+            .wiring(w -> w.withBands(open))
+            .calibration(k -> k.withAdopted(null))
+            .receiver(r -> r.withTable(null))
+            .wiring(w -> w.withPlan(w.plan().withThresholds(null)));
     assertThat(ChannelJson.readCompact(ChannelJson.compact(c), "c")).isEqualTo(c);
   }
 

@@ -203,7 +203,7 @@ final class Plant {
                         .withUnit("")
                         .withRange(v(low), v(high))
                         .withTolerance(v(tolerance)))
-            .withConverter(Converter.of(bits, reference));
+            .design(d -> d.withConverter(Converter.of(bits, reference)));
     Value own = v(supply);
     var three =
         List.of(
@@ -212,44 +212,67 @@ final class Plant {
             Pin.of(Pin.Function.SIGNAL, "", ""));
     return switch (family) {
       case RATIO_DIVIDER ->
-          c.withSensor(
-                  new RatiometricSensor(
-                      v(low), v(100 * a), v(high), v(100 * b), v(supply), v(source)))
-              .withStages(List.of(new Divider(v(r[0]), v(r[1]))));
+          c.design(
+              d ->
+                  d.withSensor(
+                          new RatiometricSensor(
+                              v(low), v(100 * a), v(high), v(100 * b), v(supply), v(source)))
+                      .withStages(List.of(new Divider(v(r[0]), v(r[1])))));
       case AMPLIFIED ->
-          c.withSensor(new TwoPointSensor(v(low), v(a), v(high), v(b), v(source)))
-              .withStages(
-                  List.of(
-                      InputPull.toGround(v(r[0])),
-                      new NonInvertingAmp(v(r[1]), v(r[2]), v(0), v(0), v(reference))))
-              .withWiring(WirePlan.of(own, three));
+          c.design(
+                  d ->
+                      d.withSensor(new TwoPointSensor(v(low), v(a), v(high), v(b), v(source)))
+                          .withStages(
+                              List.of(
+                                  InputPull.toGround(v(r[0])),
+                                  new NonInvertingAmp(v(r[1]), v(r[2]), v(0), v(0), v(reference)))))
+              .wiring(w -> w.withPlan(WirePlan.of(own, three)));
       case DIFFERENCE ->
-          c.withSensor(new TwoPointSensor(v(low), v(a), v(high), v(b), v(source)))
-              .withStages(
-                  List.of(
-                      new DifferenceAmp(
-                          v(r[0]), v(r[1]), v((a + b) / 2), v(reference / 2), v(0), v(reference))))
-              .withWiring(WirePlan.of(own, three));
+          c.design(
+                  d ->
+                      d.withSensor(new TwoPointSensor(v(low), v(a), v(high), v(b), v(source)))
+                          .withStages(
+                              List.of(
+                                  new DifferenceAmp(
+                                      v(r[0]),
+                                      v(r[1]),
+                                      v((a + b) / 2),
+                                      v(reference / 2),
+                                      v(0),
+                                      v(reference)))))
+              .wiring(w -> w.withPlan(WirePlan.of(own, three)));
       case THERMISTOR -> {
         var rows = new ArrayList<TablePoint>();
         for (int i = 0; i <= 24; i++) {
           double x = low - 4 + (high - low + 8) * i / 24;
           rows.add(TablePoint.of(x, thermistor(x)));
         }
-        yield c.withSensor(
-                new TableSensor(
-                    rows, TableSensor.Interpolation.MONOTONE_CUBIC, Signal.RESISTANCE, v(0)))
-            .withStages(List.of(new PullUp(v(supply), v(r[0]))))
-            .withWiring(WirePlan.DEFAULT.withSharedReference(true));
+        yield c.design(
+                d ->
+                    d.withSensor(
+                            new TableSensor(
+                                rows,
+                                TableSensor.Interpolation.MONOTONE_CUBIC,
+                                Signal.RESISTANCE,
+                                v(0)))
+                        .withStages(List.of(new PullUp(v(supply), v(r[0])))))
+            .wiring(w -> w.withPlan(WirePlan.DEFAULT.withSharedReference(true)));
       }
       case SLIDER ->
-          c.withSensor(new Potentiometer(v(low), v(high), v(a), v(b), v(supply), v(r[2]), v(0)))
-              .withStages(List.of(new SeriesResistor(v(r[0])), InputPull.toGround(v(r[1]))))
-              .withConverter(Converter.of(bits, 5))
-              .withWiring(WirePlan.DEFAULT.withSharedReference(true));
+          c.design(
+                  d ->
+                      d.withSensor(
+                              new Potentiometer(
+                                  v(low), v(high), v(a), v(b), v(supply), v(r[2]), v(0)))
+                          .withStages(
+                              List.of(new SeriesResistor(v(r[0])), InputPull.toGround(v(r[1]))))
+                          .withConverter(Converter.of(bits, 5)))
+              .wiring(w -> w.withPlan(WirePlan.DEFAULT.withSharedReference(true)));
       case LOOP ->
-          c.withSensor(new CurrentLoop(v(low), v(high), v(0.004), v(0.02)))
-              .withStages(List.of(new Shunt(v(r[0]), v(24), v(9), v(10))));
+          c.design(
+              d ->
+                  d.withSensor(new CurrentLoop(v(low), v(high), v(0.004), v(0.02)))
+                      .withStages(List.of(new Shunt(v(r[0]), v(24), v(9), v(10)))));
     };
   }
 

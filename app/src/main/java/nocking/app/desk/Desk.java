@@ -133,7 +133,7 @@ public final class Desk {
 
   /** True when the selected channel may be edited. */
   public boolean editable() {
-    return writable() && channel().map(c -> !c.locked()).orElse(false);
+    return writable() && channel().map(c -> !c.journal().locked()).orElse(false);
   }
 
   /** Analysis of the selected channel; only while there is one. */
@@ -237,7 +237,7 @@ public final class Desk {
   public boolean observe(String what, List<Seen> seen) {
     Channel before = channel().orElse(null);
     if (before == null || refused()) return false;
-    Channel after = before.withSeen(seen);
+    Channel after = before.wiring(w -> w.withSeen(seen));
     if (!after.equals(before)) replace(book.with(after), what, "", selected);
     return true;
   }

@@ -141,14 +141,15 @@ final class Finder extends VBox {
   }
 
   private void elements(Channel c, List<Hit> all) {
-    if (c.sensor() != null) {
-      all.add(new Hit(c.sensor().title(), "sensor", () -> openElement.accept(0)));
+    if (c.design().sensor() != null) {
+      all.add(new Hit(c.design().sensor().title(), "sensor", () -> openElement.accept(0)));
     }
-    for (int i = 0; i < c.stages().size(); i++) {
+    for (int i = 0; i < c.design().stages().size(); i++) {
       int at = i + 1;
-      all.add(new Hit(c.stages().get(i).title(), "stage " + at, () -> openElement.accept(at)));
+      all.add(
+          new Hit(c.design().stages().get(i).title(), "stage " + at, () -> openElement.accept(at)));
     }
-    int converter = c.stages().size() + 1;
+    int converter = c.design().stages().size() + 1;
     all.add(new Hit("Converter", "element", () -> openElement.accept(converter)));
   }
 
@@ -167,15 +168,18 @@ final class Finder extends VBox {
   /** Stages that can stand behind everything that is there. */
   private void insertions(Channel c, List<Hit> all) {
     if (!desk.editable()) return;
-    int place = c.stages().size();
-    for (Stage kind : c.stagesThatFit(place).stream().flatMap(List::stream).toList()) {
+    int place = c.design().stages().size();
+    for (Stage kind : c.design().stagesThatFit(place).stream().flatMap(List::stream).toList()) {
       String name = kind.title().toLowerCase(Locale.ROOT);
       all.add(
           new Hit(
               "Insert " + name,
               "before the converter",
               () -> {
-                if (desk.edit("insert " + name, "", d -> d.insertStage(place, kind))) {
+                if (desk.edit(
+                    "insert " + name,
+                    "",
+                    d -> d.design(design -> design.insertStage(place, kind)))) {
                   openElement.accept(place + 1);
                 }
               }));

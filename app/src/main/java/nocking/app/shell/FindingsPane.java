@@ -63,7 +63,7 @@ final class FindingsPane extends VBox {
     if (now.isEmpty()) {
       var none =
           new Label(
-              desk.channel().get().sensor() == null
+              desk.channel().get().design().sensor() == null
                   ? "Nothing to judge yet. Define the sensor first."
                   : "Nothing stands out on this channel.");
       none.getStyleClass().add("quiet");

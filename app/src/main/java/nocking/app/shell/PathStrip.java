@@ -164,8 +164,8 @@ final class PathStrip extends VBox {
                 kind));
     List<Object> now = new ArrayList<>();
     now.add(c.id());
-    now.add(c.sensor() == null ? "" : c.sensor().model());
-    c.stages().forEach(s -> now.add(s.title()));
+    now.add(c.design().sensor() == null ? "" : c.design().sensor().model());
+    c.design().stages().forEach(s -> now.add(s.title()));
     now.add(desk.editable());
     if (!now.equals(shape)) {
       shape = now;
@@ -173,13 +173,14 @@ final class PathStrip extends VBox {
     }
     fillCards(c, a);
     spans(a);
-    rail.show(d.working(), c.stations());
+    rail.show(d.working(), c.design().stations());
     probe();
   }
 
   /** An end of the working range, as a station where there is one. */
   private static String end(Channel c, Value end) {
-    return c.station(end.number())
+    return c.design()
+        .station(end.number())
         .orElseGet(() -> Numbers.trimmed(end.number(), 5).replace('-', '−'));
   }
 
@@ -187,13 +188,13 @@ final class PathStrip extends VBox {
     pads.clear();
     cards.clear();
     inserts.clear();
-    int n = c.stages().size();
+    int n = c.design().stages().size();
     pads.add(new Pad("quantity"));
     for (int i = 0; i <= n; i++) pads.add(new Pad("TP" + (i + 1)));
     pads.add(new Pad("raw"));
     pads.add(new Pad("reading"));
     for (int i = 0; i <= n + 2; i++) cards.add(card(i, n));
-    if (desk.editable() && c.sensor() != null) {
+    if (desk.editable() && c.design().sensor() != null) {
       for (int i = 0; i <= n; i++) inserts.add(insert(i));
     }
     for (var list : List.of(pads, cards, inserts)) list.forEach(node -> node.setManaged(false));
@@ -256,7 +257,7 @@ final class PathStrip extends VBox {
 
   /** Place among the stages that a horizontal position stands for. */
   private int targetAt(double x) {
-    int n = channel().stages().size();
+    int n = channel().design().stages().size();
     int best = 0;
     for (int i = 0; i <= n; i++) {
       if (Math.abs(padCentre(i + 1) - x) < Math.abs(padCentre(best + 1) - x)) best = i;
@@ -273,15 +274,16 @@ final class PathStrip extends VBox {
   }
 
   private void move(int from, int to) {
-    int n = channel().stages().size();
+    int n = channel().design().stages().size();
     if (to < 0 || to >= n || to == from) return;
-    String what = "move " + channel().stages().get(from).title().toLowerCase(Locale.ROOT);
-    desk.edit(what, "", c -> c.moveStage(from, to));
+    String what = "move " + channel().design().stages().get(from).title().toLowerCase(Locale.ROOT);
+    desk.edit(what, "", c -> c.design(d -> d.moveStage(from, to)));
   }
 
   private void remove(int stage) {
-    String what = "take out " + channel().stages().get(stage).title().toLowerCase(Locale.ROOT);
-    desk.edit(what, "", c -> c.removeStage(stage));
+    String what =
+        "take out " + channel().design().stages().get(stage).title().toLowerCase(Locale.ROOT);
+    desk.edit(what, "", c -> c.design(d -> d.removeStage(stage)));
   }
 
   private Button insert(int place) {
@@ -296,7 +298,7 @@ final class PathStrip extends VBox {
   /** What can stand there, in its groups. */
   private ContextMenu insertMenu(int place) {
     var menu = new ContextMenu();
-    for (List<Stage> group : desk.channel().orElseThrow().stagesThatFit(place)) {
+    for (List<Stage> group : desk.channel().orElseThrow().design().stagesThatFit(place)) {
       if (!menu.getItems().isEmpty()) menu.getItems().add(new SeparatorMenuItem());
       group.forEach(kind -> menu.getItems().add(insertItem(place, kind)));
     }
@@ -317,7 +319,7 @@ final class PathStrip extends VBox {
               desk.edit(
                   "insert " + kind.title().toLowerCase(Locale.ROOT),
                   "",
-                  c -> c.insertStage(place, kind));
+                  c -> c.design(d -> d.insertStage(place, kind)));
           if (done) open.accept(place + 1);
         });
     return item;
@@ -350,19 +352,20 @@ final class PathStrip extends VBox {
   }
 
   private void fillCards(Channel c, Analysis a) {
-    boolean sensor = c.sensor() != null;
+    boolean sensor = c.design().sensor() != null;
     fill(
         0,
-        sensor ? c.sensor().title() : "No sensor yet",
-        sensor ? c.sensor().summary() : "define it first");
-    int n = c.stages().size();
-    for (int i = 0; i < n; i++) fill(i + 1, c.stages().get(i).title(), c.stages().get(i).summary());
-    fill(n + 1, c.converter().title(), c.converter().summary());
+        sensor ? c.design().sensor().title() : "No sensor yet",
+        sensor ? c.design().sensor().summary() : "define it first");
+    int n = c.design().stages().size();
+    for (int i = 0; i < n; i++)
+      fill(i + 1, c.design().stages().get(i).title(), c.design().stages().get(i).summary());
+    fill(n + 1, c.design().converter().title(), c.design().converter().summary());
     String model = a.curve().map(Curve::title).orElse("Design equation");
     String of =
-        c.adopted() == null || c.adopted().isDesign()
+        c.calibration().adopted() == null || c.calibration().adopted().isDesign()
             ? "as it is"
-            : c.adopted().points() + " points";
+            : c.calibration().adopted().points() + " points";
     fill(n + 2, model.replace("Least-squares line", "Best line").replace(" equation", ""), of);
   }
 
@@ -405,13 +408,16 @@ final class PathStrip extends VBox {
     double x = desk.probe();
     String unit = c.definition().unit();
     rail.place(x);
-    probeValue.field().setMaxWidth(c.stations().isEmpty() ? PROBE_WIDTH : NAME_WIDTH);
-    probeValue.field().setPrefWidth(c.stations().isEmpty() ? PROBE_WIDTH : NAME_WIDTH);
+    probeValue.field().setMaxWidth(c.design().stations().isEmpty() ? PROBE_WIDTH : NAME_WIDTH);
+    probeValue.field().setPrefWidth(c.design().stations().isEmpty() ? PROBE_WIDTH : NAME_WIDTH);
     probeValue.show(
-        c.stations().isEmpty() ? a.reading(x).replace('−', '-') : c.station(x).orElse(""), unit);
+        c.design().stations().isEmpty()
+            ? a.reading(x).replace('−', '-')
+            : c.design().station(x).orElse(""),
+        unit);
     pads.getFirst()
         .show(
-            c.station(x).orElse((a.reading(x) + " " + unit).strip()),
+            c.design().station(x).orElse((a.reading(x) + " " + unit).strip()),
             x,
             c.definition().working(),
             c.definition().working(),
@@ -424,8 +430,8 @@ final class PathStrip extends VBox {
     }
     ProbeState s = state.get();
     for (int i = 0; i < s.readOut().nodes().size(); i++) node(i, s.readOut().nodes().get(i));
-    int codes = c.converter().codes();
-    double reference = c.converter().reference().number();
+    int codes = c.design().converter().codes();
+    double reference = c.design().converter().reference().number();
     Span job = jobVolts[jobVolts.length - 1];
     pads.get(pads.size() - 2)
         .show(
@@ -437,12 +443,12 @@ final class PathStrip extends VBox {
             s.readOut().code() == 0 || s.readOut().code() == codes - 1);
     pads.getLast()
         .show(
-            c.station(s.reading()).orElse((a.reading(s.reading()) + " " + unit).strip()),
+            c.design().station(s.reading()).orElse((a.reading(s.reading()) + " " + unit).strip()),
             s.reading(),
             c.definition().working(),
             c.definition().working(),
             false);
-    boolean measured = c.adopted() != null && !c.adopted().isDesign();
+    boolean measured = c.calibration().adopted() != null && !c.calibration().adopted().isDesign();
     corner.setText(
         "%s %s %s · 1 count = %s %s"
             .formatted(

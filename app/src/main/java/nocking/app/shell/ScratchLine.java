@@ -83,10 +83,12 @@ final class ScratchLine extends HBox {
             "keep a note",
             "",
             c -> {
-              var notes = new ArrayList<>(c.notes());
+              var notes = new ArrayList<>(c.journal().notes());
               notes.add(note);
-              return c.withNotes(
-                  notes.subList(Math.max(0, notes.size() - NOTES_KEPT), notes.size()));
+              return c.journal(
+                  j ->
+                      j.withNotes(
+                          notes.subList(Math.max(0, notes.size() - NOTES_KEPT), notes.size())));
             });
     if (kept) {
       desk.say(

@@ -47,7 +47,6 @@ import nocking.channel.DocumentException;
 import nocking.channel.SensorCard;
 import nocking.channel.WorkStep;
 import nocking.path.GeneratedEquation;
-import nocking.weighing.Weighing;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -258,7 +257,7 @@ public final class Shell {
   /** A click on the strip opens the element where it is edited. */
   private void openElement(int index) {
     if (desk.channel().isEmpty()) return;
-    int n = desk.channel().get().stages().size();
+    int n = desk.channel().get().design().stages().size();
     WorkStep step = PathStrip.stepOf(index, n);
     desk.step(step);
     if (step == WorkStep.CONDITION) stage(step).element(index);
@@ -373,7 +372,10 @@ public final class Shell {
         .ifPresent(
             c -> {
               String tag = desk.book().freeTag(c.tag());
-              Channel copy = c.withId(Book.newId()).define(d -> d.withTag(tag)).withLocked(false);
+              Channel copy =
+                  c.withId(Book.newId())
+                      .define(d -> d.withTag(tag))
+                      .journal(j -> j.withLocked(false));
               desk.add(copy, "duplicate " + c.tag());
             });
   }
@@ -419,32 +421,12 @@ public final class Shell {
       desk.say(read.problem, true);
       return;
     }
-    List<Channel> placed = read.book.channels().stream().map(this::placed).toList();
+    List<Channel> placed = desk.book().placing(read.book.channels());
     desk.addAll(placed, "import " + name);
-    Book incoming = read.book;
-    desk.editBook("import " + name, "", b -> withShelf(b, incoming));
+    desk.editBook("import " + name, "", b -> b.withShelfOf(read.book));
     desk.say(
         "%d channel%s from %s.".formatted(placed.size(), placed.size() == 1 ? "" : "s", name),
         false);
-  }
-
-  /**
-   * New cards are added; drawer, meter and weights are taken where the book has none of its own.
-   */
-  private static Book withShelf(Book book, Book incoming) {
-    Book next = book;
-    for (SensorCard c : incoming.cards()) {
-      if (next.card(c.id()).isEmpty()) next = next.with(c);
-    }
-    if (next.stock().isEmpty()) next = next.withStock(incoming.stock());
-    boolean usual = next.weighing().equals(Weighing.USUAL);
-    return usual ? next.withWeighing(incoming.weighing()) : next;
-  }
-
-  private Channel placed(Channel c) {
-    Book book = desk.book();
-    if (book.byTag(c.tag()).isEmpty() && book.byId(c.id()).isEmpty()) return c;
-    return c.withId(Book.newId()).define(d -> d.withTag(book.freeTag(d.tag())));
   }
 
   private void exportChannel() {

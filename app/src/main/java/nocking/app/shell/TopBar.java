@@ -108,7 +108,7 @@ final class TopBar extends HBox {
     file.setText(desk.store().name() + " — " + (failed ? "not saved" : desk.store().state()));
     file.getStyleClass().removeAll("text-fail", "quiet");
     file.getStyleClass().add(failed ? "text-fail" : "quiet");
-    boolean locked = open && desk.channel().get().locked();
+    boolean locked = open && desk.channel().get().journal().locked();
     boolean readOnly = !desk.writable();
     lock.setText(readOnly ? "read-only" : !open ? "" : locked ? "locked" : "unlocked");
     lockSign.setIconCode(locked || readOnly ? Feather.LOCK : Feather.UNLOCK);

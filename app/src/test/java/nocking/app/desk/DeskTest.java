@@ -88,7 +88,7 @@ class DeskTest {
     assertThat(rename("x", "")).isFalse();
     assertThat(desk.message()).isEqualTo("IN-T2 is locked. Unlock it with Ctrl+L first.");
     assertThat(desk.messageIsBad()).isTrue();
-    desk.force("unlock", c -> c.withLocked(false));
+    desk.force("unlock", c -> c.journal(j -> j.withLocked(false)));
     assertThat(rename("x", "")).isTrue();
     assertThat(desk.message()).isEmpty();
   }

@@ -37,7 +37,7 @@ public final class PointsCsv {
   public record Mapping(int applied, List<Integer> readings, int direction, int leftOut) {}
 
   public static String write(Channel channel) {
-    PointSet set = channel.points();
+    PointSet set = channel.calibration().points();
     int most = set.points().stream().mapToInt(p -> p.readings().size()).max().orElse(1);
     int readings = Math.max(1, most);
     var text = new StringWriter();

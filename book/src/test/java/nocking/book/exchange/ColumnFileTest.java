@@ -104,7 +104,7 @@ class ColumnFileTest {
                             ? null
                             : "=cmd|' /C calc'!A" + i + ", \"bath\"\nnot settled"))
             .toList();
-    Channel c = pressure().withPoints(new PointSet(RawUnit.VOLTS, points));
+    Channel c = pressure().calibration(k -> k.withPoints(new PointSet(RawUnit.VOLTS, points)));
     String csv = PointsCsv.write(c);
     assertThat(csv).doesNotContain(",=").doesNotContain("\"=");
     if (points.isEmpty()) return;

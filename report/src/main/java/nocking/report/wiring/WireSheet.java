@@ -58,7 +58,7 @@ public final class WireSheet {
                         + a.amount(d.low().number())
                         + " … "
                         + a.amount(d.high().number())),
-                text(a.amount(c.rest()))));
+                text(a.amount(c.design().rest()))));
     d.hazards()
         .forEach(
             h ->
@@ -69,13 +69,13 @@ public final class WireSheet {
         "<div class=\"caution\"><b>Live measurement.</b> One probe at a time, use the ground post."
             + " Local codes, the maker's instructions and licensed practice come first.</div>\n");
     out.append(svg(WiringSketch.of(c, a.pins())));
-    pins(out, c.wiring(), a.pins());
-    pairs(out, c.wiring(), a.pairs());
+    pins(out, c.wiring().plan(), a.pins());
+    pairs(out, c.wiring().plan(), a.pairs());
     steps(out);
-    if (c.wiring().thresholds() != null) {
+    if (c.wiring().plan().thresholds() != null) {
       out.append(
           "<h2>Fault thresholds at the converter</h2><div>A reading %s can only be a fault.</div>\n"
-              .formatted(text(c.wiring().thresholds().says())));
+              .formatted(text(c.wiring().plan().thresholds().says())));
     }
     return out.append("</body></html>\n").toString();
   }

@@ -30,11 +30,11 @@ public final class WiringSketch {
    * @param expected what every pin must read, the pins of the plan among them
    */
   public static Sketch of(Channel c, List<PinExpectation> expected) {
-    List<Pin> pins = c.wiring().pins();
+    List<Pin> pins = c.wiring().plan().pins();
     double height = TOP + Math.max(1, pins.size()) * ROW + 14;
     var shapes = new ArrayList<Shape>();
     shapes.add(new Box(Role.BODY, 8, TOP, SENSOR - 8, height - TOP - 14));
-    String sensor = c.sensor() == null ? "Sensor" : c.sensor().title();
+    String sensor = c.design().sensor() == null ? "Sensor" : c.design().sensor().title();
     shapes.add(new Words(Role.TITLE, 8 + (SENSOR - 8) / 2, TOP + 18, sensor, Anchor.MIDDLE));
     shapes.add(new Words(Role.QUIET, 8 + (SENSOR - 8) / 2, TOP + 34, c.tag(), Anchor.MIDDLE));
     shapes.add(new Box(Role.EDGE, SENSOR, TOP, CONNECTOR - SENSOR, height - TOP - 14));

@@ -34,16 +34,28 @@ class WireSheetTest {
     return Channel.blank("b", "BL-P1")
         .define(d -> d.withName(name).withRange(v(0), v(60)).withTolerance(v(0.5)))
         .define(d -> d.withHazards(List.of(Hazard.values())))
-        .withSensor(new RatiometricSensor(v(0), v(8), v(100), v(92), v(5), v(0)))
-        .withStages(List.of(new Divider(v(5100), v(10e3))))
-        .withConverter(Converter.of(12, 3.3))
-        .withWiring(
-            WirePlan.of(
-                null,
-                List.of(
-                    new Pin(Pin.Function.SUPPLY, "red", "A", "J4-1", v(12), null, null),
-                    new Pin(Pin.Function.GROUND, "green/yellow", "B", "J4-2", v(12), null, null),
-                    new Pin(Pin.Function.SIGNAL, "plum", "C", "J4-3", v(12), v(0.4), null))));
+        .design(
+            d ->
+                d.withSensor(new RatiometricSensor(v(0), v(8), v(100), v(92), v(5), v(0)))
+                    .withStages(List.of(new Divider(v(5100), v(10e3))))
+                    .withConverter(Converter.of(12, 3.3)))
+        .wiring(
+            w ->
+                w.withPlan(
+                    WirePlan.of(
+                        null,
+                        List.of(
+                            new Pin(Pin.Function.SUPPLY, "red", "A", "J4-1", v(12), null, null),
+                            new Pin(
+                                Pin.Function.GROUND,
+                                "green/yellow",
+                                "B",
+                                "J4-2",
+                                v(12),
+                                null,
+                                null),
+                            new Pin(
+                                Pin.Function.SIGNAL, "plum", "C", "J4-3", v(12), v(0.4), null)))));
   }
 
   private static String html(String name) {

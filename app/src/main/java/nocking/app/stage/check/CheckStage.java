@@ -121,7 +121,7 @@ public final class CheckStage implements StageView {
   }
 
   private CheckSheet sheet() {
-    return desk.channel().orElseThrow().check();
+    return desk.channel().orElseThrow().acceptance().check();
   }
 
   private int decimals() {
@@ -139,7 +139,7 @@ public final class CheckStage implements StageView {
   private String expected(CheckRow r) {
     return Numbers.fixed(
         r.expectedNodes().getLast(),
-        Numbers.decimalsFor(desk.channel().orElseThrow().converter().step()) - 1);
+        Numbers.decimalsFor(desk.channel().orElseThrow().design().converter().step()) - 1);
   }
 
   private String reading(double v) {
@@ -177,9 +177,16 @@ public final class CheckStage implements StageView {
     if (i < sheet().points().size()) {
       Value m = sheet().points().get(i).measured();
       desk.edit(
-          "change check input", "", c -> c.withCheck(c.check().with(i, new CheckPoint(v, m))));
+          "change check input",
+          "",
+          c ->
+              c.acceptance(a -> a.withCheck(c.acceptance().check().with(i, new CheckPoint(v, m)))));
     } else {
-      desk.edit("add a check input", "", c -> c.withCheck(c.check().plus(new CheckPoint(v, null))));
+      desk.edit(
+          "add a check input",
+          "",
+          c ->
+              c.acceptance(a -> a.withCheck(c.acceptance().check().plus(new CheckPoint(v, null)))));
     }
   }
 
@@ -192,7 +199,9 @@ public final class CheckStage implements StageView {
     desk.edit(
         "enter measured value",
         "",
-        c -> c.withCheck(c.check().with(i, new CheckPoint(applied, v))));
+        c ->
+            c.acceptance(
+                a -> a.withCheck(c.acceptance().check().with(i, new CheckPoint(applied, v)))));
   }
 
   /**
@@ -207,7 +216,7 @@ public final class CheckStage implements StageView {
     desk.edit(
         "measure as " + as.name().toLowerCase(Locale.ROOT),
         "",
-        c -> c.withCheck(new CheckSheet(as, cleared)));
+        c -> c.acceptance(a -> a.withCheck(new CheckSheet(as, cleared))));
     if (entered)
       desk.say(
           "The measured values were in another unit and are out. Undo brings them back.", false);
@@ -216,7 +225,10 @@ public final class CheckStage implements StageView {
 
   private boolean remove(int i) {
     if (i >= sheet().points().size()) return false;
-    return desk.edit("remove check input", "", c -> c.withCheck(c.check().without(i)));
+    return desk.edit(
+        "remove check input",
+        "",
+        c -> c.acceptance(a -> a.withCheck(c.acceptance().check().without(i))));
   }
 
   private void takeFive() {
@@ -229,7 +241,9 @@ public final class CheckStage implements StageView {
     desk.edit(
         "add five check inputs",
         "",
-        c -> c.withCheck(new CheckSheet(c.check().measured(), points)));
+        c ->
+            c.acceptance(
+                a -> a.withCheck(new CheckSheet(c.acceptance().check().measured(), points))));
   }
 
   private void paste(int row, int column, String block) {
@@ -257,7 +271,11 @@ public final class CheckStage implements StageView {
       }
     }
     desk.edit(
-        "paste check values", "", c -> c.withCheck(new CheckSheet(c.check().measured(), points)));
+        "paste check values",
+        "",
+        c ->
+            c.acceptance(
+                a -> a.withCheck(new CheckSheet(c.acceptance().check().measured(), points))));
   }
 
   private void showNodes() {
@@ -297,12 +315,12 @@ public final class CheckStage implements StageView {
     Analysis a = desk.analysis();
     Channel c = a.channel();
     rows = a.checkRows();
-    measured.show(c.check().measured());
+    measured.show(c.acceptance().check().measured());
     measured.setDisable(!desk.editable());
     five.setDisable(!desk.editable());
     grid.editable(desk.editable());
     boolean path = a.path().isPresent();
-    grid.show(path ? c.check().points().size() + (desk.editable() ? 1 : 0) : 0);
+    grid.show(path ? c.acceptance().check().points().size() + (desk.editable() ? 1 : 0) : 0);
     String u = c.definition().unit();
     var columns = grid.table().getColumns();
     columns.get(0).setText("applied " + u);
@@ -310,7 +328,10 @@ public final class CheckStage implements StageView {
     columns
         .get(4)
         .setText(
-            "measured " + (c.check().measured() == Measured.READING ? u : measuredUnit().symbol()));
+            "measured "
+                + (c.acceptance().check().measured() == Measured.READING
+                    ? u
+                    : measuredUnit().symbol()));
     columns.get(5).setText("error " + u);
     double tolerance = c.definition().toleranceOrNaN();
     paper.note(

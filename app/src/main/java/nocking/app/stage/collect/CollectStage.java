@@ -134,7 +134,7 @@ public final class CollectStage implements StageView {
   }
 
   private PointSet set() {
-    return desk.channel().orElseThrow().points();
+    return desk.channel().orElseThrow().calibration().points();
   }
 
   private boolean isRow(int i) {
@@ -173,7 +173,7 @@ public final class CollectStage implements StageView {
     int decimals =
         set().raw() == RawUnit.COUNTS
             ? 1
-            : Numbers.decimalsFor(desk.channel().orElseThrow().converter().step()) - 1;
+            : Numbers.decimalsFor(desk.channel().orElseThrow().design().converter().step()) - 1;
     return Numbers.fixed(v, decimals + more);
   }
 
@@ -192,7 +192,15 @@ public final class CollectStage implements StageView {
   private void change(int i, String what, UnaryOperator<ReferencePoint> how) {
     if (i < 0 || !isRow(i)) return;
     desk.edit(
-        what, "", c -> c.withPoints(c.points().with(i, how.apply(c.points().points().get(i)))));
+        what,
+        "",
+        c ->
+            c.calibration(
+                k ->
+                    k.withPoints(
+                        c.calibration()
+                            .points()
+                            .with(i, how.apply(c.calibration().points().points().get(i))))));
   }
 
   private void takeApplied(int i, String text) {
@@ -202,7 +210,10 @@ public final class CollectStage implements StageView {
   }
 
   private void append(ReferencePoint p) {
-    desk.edit("add a point", "", c -> c.withPoints(c.points().plus(List.of(p))));
+    desk.edit(
+        "add a point",
+        "",
+        c -> c.calibration(k -> k.withPoints(c.calibration().points().plus(List.of(p)))));
   }
 
   private void takeReadings(int i, String text) {
@@ -221,11 +232,13 @@ public final class CollectStage implements StageView {
 
   private void takeRaw(RawUnit unit) {
     Channel c = desk.channel().orElseThrow();
-    if (unit == c.points().raw()) return;
+    if (unit == c.calibration().points().raw()) return;
     desk.edit(
         "read points as " + (unit == RawUnit.VOLTS ? "volts" : "counts"),
         "",
-        ch -> ch.withPoints(new PointSet(unit, ch.points().points())));
+        ch ->
+            ch.calibration(
+                k -> k.withPoints(new PointSet(unit, ch.calibration().points().points()))));
     refresh();
   }
 
@@ -237,7 +250,10 @@ public final class CollectStage implements StageView {
 
   private boolean removeRow(int i) {
     if (i < 0 || !isRow(i)) return false;
-    return desk.edit("remove point " + (i + 1), "", c -> c.withPoints(c.points().without(i)));
+    return desk.edit(
+        "remove point " + (i + 1),
+        "",
+        c -> c.calibration(k -> k.withPoints(c.calibration().points().without(i))));
   }
 
   /** A block from a spreadsheet: into existing rows where it is put on them, else as new points. */
@@ -255,7 +271,9 @@ public final class CollectStage implements StageView {
       desk.edit(
           pasted.size() == 1 ? "paste a point" : "paste %d points".formatted(pasted.size()),
           "",
-          c -> c.withPoints(merged(c.points(), row, column, pasted)));
+          c ->
+              c.calibration(
+                  k -> k.withPoints(merged(c.calibration().points(), row, column, pasted))));
       desk.say(
           pastedInto(before, row, column, pasted.size()) + ": " + table.says() + "." + alike(known),
           false);
@@ -399,17 +417,19 @@ public final class CollectStage implements StageView {
   @Override
   public void refresh() {
     Channel c = desk.channel().orElseThrow();
-    raw.show(c.points().raw());
+    raw.show(c.calibration().points().raw());
     raw.setDisable(!desk.editable());
     load.setDisable(!desk.editable());
     grid.editable(desk.editable());
-    grid.show(c.points().points().size() + (desk.editable() ? 1 : 0));
+    grid.show(c.calibration().points().points().size() + (desk.editable() ? 1 : 0));
     var columns = grid.table().getColumns();
     columns.get(1).setText("applied " + c.definition().unit());
-    columns.get(2).setText("readings " + (c.points().raw() == RawUnit.VOLTS ? "V" : "counts"));
+    columns
+        .get(2)
+        .setText("readings " + (c.calibration().points().raw() == RawUnit.VOLTS ? "V" : "counts"));
     columns.get(6).setText("error " + c.definition().unit());
-    int all = c.points().points().size();
-    int counting = c.points().counting().size();
+    int all = c.calibration().points().points().size();
+    int counting = c.calibration().points().counting().size();
     pointsPaper.note(
         all == 0
             ? ""

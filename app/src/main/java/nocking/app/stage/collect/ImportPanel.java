@@ -118,11 +118,14 @@ final class ImportPanel extends VBox {
     problem.setText("");
     try {
       PointsCsv.Mapping mapping = mapping(c);
-      raw = PointsCsv.rawUnit(file, mapping, c.points().raw());
-      if (!c.points().points().isEmpty() && raw != c.points().raw()) {
+      raw = PointsCsv.rawUnit(file, mapping, c.calibration().points().raw());
+      if (!c.calibration().points().points().isEmpty() && raw != c.calibration().points().raw()) {
         throw new ColumnException(
             "%s holds %s, but the points here are in %s"
-                .formatted(file.source(), raw.unit().symbol(), c.points().raw().unit().symbol()));
+                .formatted(
+                    file.source(),
+                    raw.unit().symbol(),
+                    c.calibration().points().raw().unit().symbol()));
       }
       ready = PointsCsv.read(file, mapping, c.unit(), raw);
     } catch (ColumnException e) {
@@ -160,7 +163,7 @@ final class ImportPanel extends VBox {
   private void take() {
     List<ReferencePoint> points = ready;
     RawUnit unit = raw;
-    int known = desk.channel().orElseThrow().points().holds(points);
+    int known = desk.channel().orElseThrow().calibration().points().holds(points);
     if (known == points.size()) {
       String all = known == 1 ? "The one point of %s is" : "All %d points of %s are";
       String which =
@@ -173,7 +176,11 @@ final class ImportPanel extends VBox {
         desk.edit(
             "import %d points".formatted(points.size()),
             "",
-            c -> c.withPoints(new PointSet(unit, c.points().points()).plus(points)));
+            c ->
+                c.calibration(
+                    k ->
+                        k.withPoints(
+                            new PointSet(unit, c.calibration().points().points()).plus(points))));
     if (done) desk.say(takenIn(points.size(), known), false);
     close.run();
   }

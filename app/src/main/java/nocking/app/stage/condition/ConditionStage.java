@@ -184,7 +184,7 @@ public final class ConditionStage implements StageView {
   /** What can stand behind the element that is open, in its groups. */
   private void offerStages(Channel c) {
     var items = new ArrayList<MenuItem>();
-    for (List<Stage> group : c.stagesThatFit(place(c))) {
+    for (List<Stage> group : c.design().stagesThatFit(place(c))) {
       if (!items.isEmpty()) items.add(new SeparatorMenuItem());
       for (Stage kind : group) {
         var item = new MenuItem(kind.title());
@@ -198,13 +198,13 @@ public final class ConditionStage implements StageView {
   }
 
   private int place(Channel c) {
-    return Math.clamp(element, 0, c.stages().size());
+    return Math.clamp(element, 0, c.design().stages().size());
   }
 
   private void insert(Stage kind) {
     int place = place(desk.channel().orElseThrow());
     String what = "insert " + kind.title().toLowerCase(Locale.ROOT);
-    if (desk.edit(what, "", ch -> ch.insertStage(place, kind))) element(place + 1);
+    if (desk.edit(what, "", ch -> ch.design(d -> d.insertStage(place, kind)))) element(place + 1);
   }
 
   private void showView(View v) {
@@ -272,7 +272,7 @@ public final class ConditionStage implements StageView {
   @Override
   public void refresh() {
     Channel c = desk.channel().orElseThrow();
-    int n = c.stages().size();
+    int n = c.design().stages().size();
     // The sensor has its own stage of the work; without a stage the converter is open.
     element = Math.clamp(element, 1, n + 1);
     chosen.accept(element);
@@ -289,29 +289,30 @@ public final class ConditionStage implements StageView {
     elementPaper.title("Converter");
     elementPaper.note("end of the path");
     form.show(
-        c.converter(),
+        c.design().converter(),
         c.id() + ".converter",
-        () -> desk.channel().orElseThrow().converter(),
-        e -> ch -> ch.withConverter((Converter) e));
+        () -> desk.channel().orElseThrow().design().converter(),
+        e -> ch -> ch.design(d -> d.withConverter((Converter) e)));
     schematic.setVisible(false);
     schematic.setManaged(false);
     gain.setText(
         "1 count = %s, %d bits"
             .formatted(
-                Numbers.engineering(c.converter().step(), "V", 4), c.converter().effectiveBits()));
+                Numbers.engineering(c.design().converter().step(), "V", 4),
+                c.design().converter().effectiveBits()));
     actions.getChildren().clear();
   }
 
   private void showStage(Channel c) {
     int index = element - 1;
-    Stage stage = c.stages().get(index);
+    Stage stage = c.design().stages().get(index);
     elementPaper.title(stage.title());
-    elementPaper.note("stage %d of %d".formatted(element, c.stages().size()));
+    elementPaper.note("stage %d of %d".formatted(element, c.design().stages().size()));
     form.show(
         stage,
         c.id() + ".stage" + index,
-        () -> desk.channel().orElseThrow().stages().get(index),
-        e -> ch -> ch.withStage(index, (Stage) e));
+        () -> desk.channel().orElseThrow().design().stages().get(index),
+        e -> ch -> ch.design(d -> d.withStage(index, (Stage) e)));
     schematic.setVisible(true);
     schematic.setManaged(true);
     schematic.show(stage);
@@ -324,7 +325,7 @@ public final class ConditionStage implements StageView {
             desk.edit(
                 "take out " + stage.title().toLowerCase(Locale.ROOT),
                 "",
-                ch -> ch.removeStage(index)));
+                ch -> ch.design(d -> d.removeStage(index))));
     var before = move("◀", "Move towards the sensor", "stage-left", index, index - 1);
     var after = move("▶", "Move towards the converter", "stage-right", index, index + 1);
     out.setDisable(!desk.editable());
@@ -335,7 +336,7 @@ public final class ConditionStage implements StageView {
   private static String says(Channel c, int index, Stage stage) {
     var words = new StringBuilder(stage.gain());
     if (stage instanceof RcFilter f) {
-      int bits = c.converter().effectiveBits();
+      int bits = c.design().converter().effectiveBits();
       words.setLength(0);
       words.append(
           "cut-off %s, within ½ count in %s"
@@ -348,7 +349,9 @@ public final class ConditionStage implements StageView {
             ? ", stiff output"
             : ", output "
                 + Numbers.compact(stage.outputResistance(), "Ω", 3)
-                + (index == 0 && c.sensor() != null && c.sensor().signal() == Signal.RESISTANCE
+                + (index == 0
+                        && c.design().sensor() != null
+                        && c.design().sensor().signal() == Signal.RESISTANCE
                     ? " at most"
                     : ""));
     return words.toString();
@@ -358,11 +361,12 @@ public final class ConditionStage implements StageView {
     var b = new Button(sign);
     b.setId(id);
     b.setAccessibleText(says);
-    int n = desk.channel().orElseThrow().stages().size();
+    int n = desk.channel().orElseThrow().design().stages().size();
     b.setDisable(!desk.editable() || to < 0 || to >= n);
     b.setOnAction(
         e -> {
-          if (desk.edit("move stage", "", ch -> ch.moveStage(from, to))) element(to + 1);
+          if (desk.edit("move stage", "", ch -> ch.design(d -> d.moveStage(from, to))))
+            element(to + 1);
         });
     return b;
   }
@@ -420,10 +424,10 @@ public final class ConditionStage implements StageView {
   private Node empty(Analysis a) {
     var text =
         Paper.caption(
-            a.channel().sensor() == null
+            a.channel().design().sensor() == null
                 ? "There is no sensor yet. The equation follows from it."
                 : "The path cannot be worked out: " + a.pathProblem().orElse("") + ".");
-    if (a.channel().sensor() != null) return text;
+    if (a.channel().design().sensor() != null) return text;
     var go = new Button("Define the sensor");
     go.setOnAction(e -> desk.step(WorkStep.DEFINE));
     return new VBox(8, text, go);

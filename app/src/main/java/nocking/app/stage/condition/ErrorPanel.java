@@ -145,13 +145,13 @@ final class ErrorPanel extends VBox {
     desk.edit(
         "change " + what,
         "condition." + what,
-        c -> c.withSurroundings(change.apply(c.surroundings())));
+        c -> c.design(d -> d.withSurroundings(change.apply(c.design().surroundings()))));
   }
 
   void refresh() {
     Analysis a = desk.analysis();
     Channel c = a.channel();
-    Surroundings s = c.surroundings();
+    Surroundings s = c.design().surroundings();
     ambient.show(s.coldest().typed() + " … " + s.warmest().typed(), "°C");
     ambient.field().setEditable(desk.editable());
     reference.show(s.reference(), c.unit().difference());

@@ -41,7 +41,7 @@ final class PathPlots {
     double[] x = Curves.along(working);
     double[] y = Curves.of(v -> p.at(v).output(), x);
     double[] wanted = Curves.of(p::output, x);
-    double top = Math.max(c.converter().reference().number(), max(y) * 1.02);
+    double top = Math.max(c.design().converter().reference().number(), max(y) * 1.02);
     double bottom = Math.min(0, min(y));
     var layers = new ArrayList<Layer>();
     Span usable = p.points().getLast().usable();

@@ -181,7 +181,7 @@ final class WantedPanel extends VBox {
   private void search(boolean fromStock) {
     Channel c = desk.channel().orElseThrow();
     int index = stage;
-    if (index < 0 || index >= c.stages().size()) return;
+    if (index < 0 || index >= c.design().stages().size()) return;
     var wish = new Wish(toStart, toEnd, window, parts.getValue(), perPart);
     PreferredSeries chosen = series.getValue();
     var drawer = desk.book().stock();
@@ -242,16 +242,16 @@ final class WantedPanel extends VBox {
   /** Shows what can be wanted of a stage; hidden where it has no parts to choose. */
   void refresh(int index) {
     Channel c = desk.channel().orElseThrow();
-    boolean any = index < c.stages().size();
+    boolean any = index < c.design().stages().size();
     pivot.show(c.definition().pivot(), c.unit());
     pivot.field().setEditable(desk.editable());
-    if (!any || !PartSearch.hasParts(c.stages().get(index))) {
+    if (!any || !PartSearch.hasParts(c.design().stages().get(index))) {
       fields.getChildren().setAll(pivot);
       parts(false);
       return;
     }
     parts(true);
-    Stage s = c.stages().get(index);
+    Stage s = c.design().stages().get(index);
     boolean other = index != stage || !c.id().equals(channel);
     stage = index;
     channel = c.id();

@@ -153,7 +153,7 @@ final class WhatIfPanel extends VBox {
       value.show("", "");
     } else {
       ParameterRef o = owner().get();
-      Value present = desk.channel().orElseThrow().element(o.element()).value(o.field());
+      Value present = desk.channel().orElseThrow().design().element(o.element()).value(o.field());
       value.show(present, unit().orElseThrow());
     }
     compare();
@@ -164,7 +164,7 @@ final class WhatIfPanel extends VBox {
     Channel c = desk.channel().orElseThrow();
     Value v = o.field().read(text, c.unit());
     // An element that cannot have it says so now, and the last good value stays in force.
-    c.withParameter(o.element(), o.field(), v);
+    c.design(d -> d.withParameter(o.element(), o.field(), v));
     other = v;
     compare();
   }
@@ -221,7 +221,7 @@ final class WhatIfPanel extends VBox {
               desk.edit(
                   "change " + symbol.getValue(),
                   "",
-                  c -> c.withParameter(o.element(), o.field(), v));
+                  c -> c.design(d -> d.withParameter(o.element(), o.field(), v)));
             });
   }
 }

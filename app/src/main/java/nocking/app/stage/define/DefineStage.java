@@ -150,7 +150,11 @@ public final class DefineStage implements StageView {
                   desk.edit(
                       "change ambient pressure",
                       "define.atmosphere",
-                      c -> c.withSurroundings(c.surroundings().withAtmosphere(kPa)));
+                      c ->
+                          c.design(
+                              d ->
+                                  d.withSurroundings(
+                                      c.design().surroundings().withAtmosphere(kPa))));
                 },
                 desk::seal)
             .help("Pressure of the air here and now; 0 gauge is this much absolute.");
@@ -267,7 +271,7 @@ public final class DefineStage implements StageView {
 
   /** Once a sensor is chosen, the other ways to have one step back. */
   private void showChips(Channel c) {
-    boolean all = open || c.sensor() == null;
+    boolean all = open || c.design().sensor() == null;
     for (Node n : chips.getChildren()) {
       boolean mine = n instanceof ToggleButton t && t.isSelected();
       n.setVisible(n == other ? !all : all || mine);
@@ -355,11 +359,12 @@ public final class DefineStage implements StageView {
         "change quantity",
         "",
         c -> {
-          Definition d = c.definition().withKind(now);
-          boolean fresh = c.sensor() == null && c.points().points().isEmpty();
-          if (now == QuantityKind.PRESSURE) d = with(d, Hazard.PRESSURE);
-          return c.withDefinition(
-              fresh && !now.usualUnit().isEmpty() ? d.withUnit(now.usualUnit()) : d);
+          Definition kind = c.definition().withKind(now);
+          Definition d = now == QuantityKind.PRESSURE ? with(kind, Hazard.PRESSURE) : kind;
+          boolean fresh =
+              c.design().sensor() == null && c.calibration().points().points().isEmpty();
+          return c.define(
+              same -> fresh && !now.usualUnit().isEmpty() ? d.withUnit(now.usualUnit()) : d);
         });
   }
 
@@ -372,7 +377,7 @@ public final class DefineStage implements StageView {
   }
 
   private static Channel started(Channel c, Sensor model) {
-    Channel next = c.withSensor(SensorStart.of(model, c)).withCard(null);
+    Channel next = c.design(d -> d.withSensor(SensorStart.of(model, c)).withCard(null));
     return model.signal() == Signal.ALTERNATING ? next.define(d -> with(d, Hazard.MAINS)) : next;
   }
 
@@ -380,7 +385,7 @@ public final class DefineStage implements StageView {
   private void chooseModel(Sensor model) {
     Channel c = desk.channel().orElseThrow();
     open = false;
-    if (c.sensor() != null && c.sensor().model().equals(model.model())) {
+    if (c.design().sensor() != null && c.design().sensor().model().equals(model.model())) {
       showChips(c);
       return;
     }
@@ -412,8 +417,8 @@ public final class DefineStage implements StageView {
     range.show(d.low().typed() + " … " + d.high().typed(), d.unit());
     tolerance.show(d.tolerance(), d.quantityUnit().difference());
     rest.show(d.rest(), d.quantityUnit());
-    boolean ambient = d.rest() == null && c.rest() != d.low().number();
-    rest.prompt(desk.analysis().amount(c.rest()) + (ambient ? ", ambient" : ", low end"));
+    boolean ambient = d.rest() == null && c.design().rest() != d.low().number();
+    rest.prompt(desk.analysis().amount(c.design().rest()) + (ambient ? ", ambient" : ", low end"));
     for (EntryField e : List.of(tag, name, unit, range, tolerance, rest)) {
       e.field().setEditable(edit);
     }
@@ -427,11 +432,13 @@ public final class DefineStage implements StageView {
     fromCard.setDisable(!edit);
     atmosphere.setVisible(pressure);
     atmosphere.setManaged(pressure);
-    atmosphere.show(c.surroundings().atmosphere(), Unit.of("kPa"));
+    atmosphere.show(c.design().surroundings().atmosphere(), Unit.of("kPa"));
     atmosphere.field().setEditable(edit);
     for (Node n : chips.getChildren()) {
       if (!(n instanceof ToggleButton chip)) continue;
-      chip.setSelected(c.sensor() != null && chip.getId().equals("have-" + c.sensor().model()));
+      chip.setSelected(
+          c.design().sensor() != null
+              && chip.getId().equals("have-" + c.design().sensor().model()));
       chip.setDisable(!edit);
     }
     other.setDisable(!edit);
@@ -441,16 +448,17 @@ public final class DefineStage implements StageView {
       box.setSelected(d.hazards().contains(Hazard.values()[i]));
       box.setDisable(!edit);
     }
-    sensorTitle.setManaged(c.sensor() != null);
-    sensorTitle.setText(c.sensor() == null ? "" : "From the datasheet: " + c.sensor().inHand());
+    sensorTitle.setManaged(c.design().sensor() != null);
+    sensorTitle.setText(
+        c.design().sensor() == null ? "" : "From the datasheet: " + c.design().sensor().inHand());
     sensorSheet.refresh();
-    keepCard.setVisible(c.sensor() != null);
-    keepCard.setManaged(c.sensor() != null);
+    keepCard.setVisible(c.design().sensor() != null);
+    keepCard.setManaged(c.design().sensor() != null);
     keepCard.setDisable(!desk.writable());
-    cardState.setText(c.card() == null ? "" : "from the card " + c.card().name());
-    cardState.setManaged(c.card() != null && c.sensor() != null);
+    cardState.setText(c.design().card() == null ? "" : "from the card " + c.design().card().name());
+    cardState.setManaged(c.design().card() != null && c.design().sensor() != null);
     cardState.setVisible(cardState.isManaged());
-    keepCard.setText(c.card() == null ? "Keep as a card" : "Keep the card up to date");
+    keepCard.setText(c.design().card() == null ? "Keep as a card" : "Keep the card up to date");
     refreshView();
     draw(desk.analysis());
     showing = false;
@@ -463,7 +471,7 @@ public final class DefineStage implements StageView {
     Optional<SensorCurve> curve = a.sensorCurve();
     plot.setVisible(curve.isPresent());
     plot.setManaged(curve.isPresent());
-    boolean none = c.sensor() == null;
+    boolean none = c.design().sensor() == null;
     empty.setVisible(none);
     empty.setManaged(none);
     empty.setDisable(!desk.editable());
@@ -476,7 +484,7 @@ public final class DefineStage implements StageView {
       return;
     }
     Span working = c.definition().working();
-    Span rated = c.sensor().rated(c.unit());
+    Span rated = c.design().sensor().rated(c.unit());
     double share = Math.min(1, overlap(working, rated) / rated.width());
     plotPaper.note(
         "working range: %s %% of the sensor is used".formatted(Numbers.fixed(100 * share, 0)));
@@ -506,14 +514,14 @@ public final class DefineStage implements StageView {
         "One count of the converter",
         a.path().map(p -> counts(a, p, working)).orElse("– (no path to the converter yet)"));
     fact(4, "Error of 0.5 % of the rated range", "±" + a.error(0.005 * rated.width()));
-    if (c.sensor().classTolerance(working.middle(), c.unit()) > 0) {
+    if (c.design().sensor().classTolerance(working.middle(), c.unit()) > 0) {
       fact(
           5,
           "Class limit over the job",
           "±%s … ±%s"
               .formatted(
-                  a.error(c.sensor().classTolerance(working.low(), c.unit())),
-                  a.error(c.sensor().classTolerance(working.high(), c.unit()))));
+                  a.error(c.design().sensor().classTolerance(working.low(), c.unit())),
+                  a.error(c.design().sensor().classTolerance(working.high(), c.unit()))));
     } else if (c.definition().gauge() != null) {
       fact(5, "The same as the other kind", otherKind(a, c));
     }
@@ -528,7 +536,8 @@ public final class DefineStage implements StageView {
   }
 
   private static String otherKind(Analysis a, Channel c) {
-    double atmosphere = Unit.of("kPa").convert(c.surroundings().atmosphere().number(), c.unit());
+    double atmosphere =
+        Unit.of("kPa").convert(c.design().surroundings().atmosphere().number(), c.unit());
     double sign = c.definition().gauge() ? 1 : -1;
     Span w = c.definition().working();
     return "%s … %s %s"

@@ -132,7 +132,7 @@ final class RangePanel extends VBox {
   void refresh() {
     Channel c = desk.channel().orElseThrow();
     percentField.show(Numbers.plain(percent), "%");
-    boolean usable = c.sensor() != null || !desk.book().cards().isEmpty();
+    boolean usable = c.design().sensor() != null || !desk.book().cards().isEmpty();
     List<SensorCard> cards = usable ? desk.book().cards() : List.of();
     List<Span> others = usable ? spans : List.of();
     double each = percent;

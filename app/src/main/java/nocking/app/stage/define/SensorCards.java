@@ -46,7 +46,7 @@ final class SensorCards {
 
   /** Where a sensor is there already, the new one is compared first. */
   void use(SensorCard c) {
-    boolean fresh = desk.channel().orElseThrow().sensor() == null;
+    boolean fresh = desk.channel().orElseThrow().design().sensor() == null;
     if (fresh) desk.edit("take card " + c.name(), "", c::putInto);
     else propose.accept(c);
   }
@@ -54,11 +54,16 @@ final class SensorCards {
   /** The sensor as a card of the book; a card it came from is brought up to date. */
   void keep() {
     Channel c = desk.channel().orElseThrow();
-    Optional<SensorCard> own = Optional.ofNullable(c.card()).flatMap(r -> desk.book().card(r.id()));
+    Optional<SensorCard> own =
+        Optional.ofNullable(c.design().card()).flatMap(r -> desk.book().card(r.id()));
     String name =
-        own.map(SensorCard::name).orElseGet(() -> freeName(c.tag() + " " + c.sensor().title()));
+        own.map(SensorCard::name)
+            .orElseGet(() -> freeName(c.tag() + " " + c.design().sensor().title()));
     SensorCard card =
-        own.map(k -> k.withSensor(k.sensor().equals(c.sensor()) ? k.sensor() : converted(k, c)))
+        own.map(
+                k ->
+                    k.withSensor(
+                        k.sensor().equals(c.design().sensor()) ? k.sensor() : converted(k, c)))
             .orElseGet(
                 () ->
                     new SensorCard(
@@ -68,7 +73,7 @@ final class SensorCards {
                         LocalDate.now(Clock.systemDefaultZone()).toString(),
                         c.definition().kind(),
                         c.definition().unit(),
-                        c.sensor(),
+                        c.design().sensor(),
                         1,
                         supplied(c)));
     boolean kept =
@@ -77,7 +82,7 @@ final class SensorCards {
             "",
             b -> {
               Book with = b.with(card);
-              return desk.editable() ? with.with(c.withCard(card.ref())) : with;
+              return desk.editable() ? with.with(c.design(d -> d.withCard(card.ref()))) : with;
             });
     if (kept) {
       desk.say("%s is kept as a card, revision %d.".formatted(card.name(), card.revision()), false);
@@ -86,14 +91,21 @@ final class SensorCards {
 
   /** What the channel says of the supply; null where it says nothing. */
   private static Supplied supplied(Channel c) {
-    Supplied s = c.wiring().supplied();
+    Supplied s = c.wiring().plan().supplied();
     return s.equals(Supplied.USUAL) ? null : s;
   }
 
   /** The channel's sensor in the unit of a card. */
   private static Sensor converted(SensorCard card, Channel c) {
     return new SensorCard(
-            card.id(), card.name(), "", "", card.kind(), c.definition().unit(), c.sensor(), 1)
+            card.id(),
+            card.name(),
+            "",
+            "",
+            card.kind(),
+            c.definition().unit(),
+            c.design().sensor(),
+            1)
         .sensorIn(Unit.of(card.unit()));
   }
 

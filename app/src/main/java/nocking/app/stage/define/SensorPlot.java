@@ -55,7 +55,7 @@ final class SensorPlot {
 
   /** Rows of a table, or the ends of the drawn curve. */
   private static double[][] marks(Channel c, double[] x, double[] y) {
-    if (c.sensor() instanceof TableSensor t) {
+    if (c.design().sensor() instanceof TableSensor t) {
       return new double[][] {
         t.points().stream().mapToDouble(p -> p.at().number()).toArray(),
         t.points().stream().mapToDouble(p -> p.output().number()).toArray()

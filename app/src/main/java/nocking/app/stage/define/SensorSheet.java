@@ -82,7 +82,7 @@ final class SensorSheet extends VBox {
   }
 
   private Sensor sensor() {
-    return desk.channel().orElseThrow().sensor();
+    return desk.channel().orElseThrow().design().sensor();
   }
 
   void clear() {
@@ -92,7 +92,7 @@ final class SensorSheet extends VBox {
 
   void refresh() {
     Channel c = desk.channel().orElseThrow();
-    Sensor s = c.sensor();
+    Sensor s = c.design().sensor();
     if (s == null) {
       clear();
       getChildren().clear();
@@ -109,7 +109,8 @@ final class SensorSheet extends VBox {
       }
       getChildren().add(form);
     }
-    form.show(s, c.id() + ".sensor", this::sensor, e -> ch -> ch.withSensor((Sensor) e));
+    form.show(
+        s, c.id() + ".sensor", this::sensor, e -> ch -> ch.design(d -> d.withSensor((Sensor) e)));
     if (s instanceof FormulaSensor f) {
       formula.show(f.formula(), f.signal().unit().symbol());
       formula.field().setEditable(desk.editable());
@@ -202,7 +203,7 @@ final class SensorSheet extends VBox {
   }
 
   private void edit(Sensor s) {
-    desk.edit("change table", "", c -> c.withSensor(s));
+    desk.edit("change table", "", c -> c.design(d -> d.withSensor(s)));
   }
 
   private boolean removeRow(int i) {
@@ -210,7 +211,8 @@ final class SensorSheet extends VBox {
       case TableSensor t when t.points().size() > 2 -> {
         var next = new ArrayList<>(t.points());
         next.remove(i);
-        yield desk.edit("remove row", "", c -> c.withSensor(table(t, next, t.signal())));
+        yield desk.edit(
+            "remove row", "", c -> c.design(d -> d.withSensor(table(t, next, t.signal()))));
       }
       case SteppedSensor p when p.positions().size() > 2 -> {
         var next = new ArrayList<>(p.positions());
@@ -218,7 +220,7 @@ final class SensorSheet extends VBox {
         yield desk.edit(
             "remove position",
             "",
-            c -> c.withSensor(new SteppedSensor(next, p.sourceResistance())));
+            c -> c.design(d -> d.withSensor(new SteppedSensor(next, p.sourceResistance()))));
       }
       default -> false;
     };
@@ -277,7 +279,7 @@ final class SensorSheet extends VBox {
       TableSensor next = table(t, read.points(), read.signal());
       // A table that turns back is refused before it takes the place of a sound one.
       SensorCurve.of(new Measurand("x", unit()), next);
-      if (desk.edit("paste table", "", c -> c.withSensor(next))) {
+      if (desk.edit("paste table", "", c -> c.design(d -> d.withSensor(next)))) {
         desk.say("Taken in: " + read.says() + ".", false);
       }
     } catch (ColumnException e) {
@@ -290,7 +292,7 @@ final class SensorSheet extends VBox {
     var next = new FormulaSensor(text, f.signal(), f.from(), f.to(), f.sourceResistance());
     Channel c = desk.channel().orElseThrow();
     SensorCurve.of(new Measurand(c.definition().kind().symbol(), c.unit()), next);
-    desk.edit("change formula", c.id() + ".formula", ch -> ch.withSensor(next));
+    desk.edit("change formula", c.id() + ".formula", ch -> ch.design(d -> d.withSensor(next)));
   }
 
   /** Points of a thermistor: two for β, three or more for the Steinhart–Hart constants. */
@@ -309,7 +311,7 @@ final class SensorSheet extends VBox {
               Value.of(unit().convert(t, Unit.CELSIUS)), Value.typed(both[1], Unit.OHM)));
     }
     Sensor next = list.size() == 2 ? byBeta(list) : NtcSteinhart.through(list);
-    desk.edit("thermistor from points", "", c -> c.withSensor(next));
+    desk.edit("thermistor from points", "", c -> c.design(d -> d.withSensor(next)));
     desk.say(
         "%s through %d points."
             .formatted(list.size() == 2 ? "Beta" : "Three constants", list.size()),

@@ -200,7 +200,7 @@ public final class DiagnoseView implements StageView {
   }
 
   private List<Seen> list() {
-    return desk.channel().map(Channel::seen).orElse(List.of());
+    return desk.channel().map(c -> c.wiring().seen()).orElse(List.of());
   }
 
   private String at(Seen s) {
@@ -316,8 +316,8 @@ public final class DiagnoseView implements StageView {
     pins.setVisible(measured);
     pins.setManaged(measured);
     seen.editable(desk.writable());
-    seen.show(c.seen().size());
-    double high = 30 + 25.0 * Math.clamp(c.seen().size(), 2, 5);
+    seen.show(c.wiring().seen().size());
+    double high = 30 + 25.0 * Math.clamp(c.wiring().seen().size(), 2, 5);
     seen.setMinHeight(high);
     seen.setPrefHeight(high);
     Optional<Subject> subject = a.subject();
@@ -339,12 +339,12 @@ public final class DiagnoseView implements StageView {
     entry.suggest(lastInput());
     Diagnostician own = engine.engine;
     boolean dark = desk.dark();
-    List<Observation> observed = c.seen().stream().map(Diagnosis::observed).toList();
+    List<Observation> observed = c.wiring().seen().stream().map(Diagnosis::observed).toList();
     work.run(() -> find(own, observed, a, dark), f -> take(c, own, f));
   }
 
   private static boolean sameCircuit(Channel a, Channel b) {
-    return a.withSeen(List.of()).equals(b.withSeen(List.of()));
+    return a.wiring(w -> w.withSeen(List.of())).equals(b.wiring(w -> w.withSeen(List.of())));
   }
 
   private static Found find(

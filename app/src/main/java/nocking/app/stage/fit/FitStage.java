@@ -144,7 +144,7 @@ public final class FitStage implements StageView {
   }
 
   private boolean isAdopted(Fit f) {
-    Adopted a = desk.analysis().channel().adopted();
+    Adopted a = desk.analysis().channel().calibration().adopted();
     return a != null && a.model().equals(f.model());
   }
 
@@ -188,7 +188,7 @@ public final class FitStage implements StageView {
             : "tolerance ±%s %s".formatted(Numbers.trimmed(tolerance, 3), c.definition().unit()));
     Optional<Recommendation> best = a.recommendation();
     if (fit().isEmpty()) {
-      String adopted = c.adopted() == null ? "" : c.adopted().model();
+      String adopted = c.calibration().adopted() == null ? "" : c.calibration().adopted().model();
       chosen =
           fits.stream().anyMatch(f -> f.model().equals(adopted))
               ? adopted
@@ -221,7 +221,7 @@ public final class FitStage implements StageView {
     Analysis a = desk.analysis();
     Optional<Fit> f = fit();
     coefficients.show(f.map(x -> x.coefficients().size()).orElse(0));
-    boolean adopted = f.map(this::isAdopted).orElse(a.channel().adopted() != null);
+    boolean adopted = f.map(this::isAdopted).orElse(a.channel().calibration().adopted() != null);
     boolean stale = a.findings().stream().anyMatch(x -> x.rule().equals("stale-adoption"));
     adopt.setText(
         f.map(x -> "Adopt " + x.curve().title().toLowerCase(Locale.ROOT))

@@ -27,6 +27,7 @@ import nocking.book.Revision;
 import nocking.book.exchange.PointsCsv;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
+import nocking.channel.Differences;
 import nocking.path.GeneratedEquation;
 
 /** The view of the eighth stage. */
@@ -92,8 +93,9 @@ public final class RecordStage implements StageView {
             "notes",
             "Enter on the scratch line keeps a line here.",
             List.of(
-                Column.shown("asked", 180, false, i -> channel().notes().get(i).question()),
-                Column.shown("answer", 90, true, i -> channel().notes().get(i).answer())),
+                Column.shown(
+                    "asked", 180, false, i -> channel().journal().notes().get(i).question()),
+                Column.shown("answer", 90, true, i -> channel().journal().notes().get(i).answer())),
             i -> false);
     var nameRow = new HBox(8, name, keep);
     var backRow = new HBox(8, back, difference);
@@ -153,7 +155,10 @@ public final class RecordStage implements StageView {
   /** A revision is the present state when nothing but the lock differs. */
   private boolean isPresent(Revision r) {
     return r.channel()
-        .filter(c -> c.withLocked(false).equals(channel().withLocked(false)))
+        .filter(
+            c ->
+                c.journal(j -> j.withLocked(false))
+                    .equals(channel().journal(j -> j.withLocked(false))))
         .isPresent();
   }
 
@@ -192,7 +197,9 @@ public final class RecordStage implements StageView {
   private void goBack(Revision r, Channel state) {
     boolean done =
         desk.edit(
-            "go back to revision " + r.number(), "", c -> state.withId(c.id()).withLocked(false));
+            "go back to revision " + r.number(),
+            "",
+            c -> state.withId(c.id()).journal(j -> j.withLocked(false)));
     if (done) {
       desk.say(
           "%s is as in revision %d \"%s\". Undo brings the later state back."
@@ -212,19 +219,19 @@ public final class RecordStage implements StageView {
 
   private void toggleLock() {
     Channel c = channel();
-    if (c.locked()) {
+    if (c.journal().locked()) {
       String reason = why.getText().strip();
       if (reason.isEmpty()) return;
       desk.store().note("unlock", c.id(), reason);
       why.clear();
-      desk.force("unlock", ch -> ch.withLocked(false));
+      desk.force("unlock", ch -> ch.journal(j -> j.withLocked(false)));
     } else {
-      desk.force("lock", ch -> ch.withLocked(true));
+      desk.force("lock", ch -> ch.journal(j -> j.withLocked(true)));
     }
   }
 
   private void lockState() {
-    boolean locked = channel().locked();
+    boolean locked = channel().journal().locked();
     why.setVisible(locked);
     why.setManaged(locked);
     lock.setText(locked ? "Unlock" : "Lock the channel");
@@ -270,7 +277,7 @@ public final class RecordStage implements StageView {
 
   /** Puts the focus where the channel is locked or unlocked. */
   public void askLock() {
-    if (channel().locked()) why.requestFocus();
+    if (channel().journal().locked()) why.requestFocus();
     else lock.requestFocus();
   }
 
@@ -283,7 +290,7 @@ public final class RecordStage implements StageView {
     }
     keep.setDisable(!mayKeep());
     lockState();
-    notes.show(channel().notes().size());
+    notes.show(channel().journal().notes().size());
     revisions.show(named.size());
     selected();
     load();

@@ -167,14 +167,17 @@ public final class TableStage implements StageView {
 
   private void change(String what, UnaryOperator<TableSpec> how) {
     Channel c = desk.channel().orElseThrow();
-    if (c.table() == null) return;
-    TableSpec next = how.apply(c.table());
-    desk.edit("change " + what, "table." + what, ch -> ch.withTable(next));
+    if (c.receiver().table() == null) return;
+    TableSpec next = how.apply(c.receiver().table());
+    desk.edit("change " + what, "table." + what, ch -> ch.receiver(r -> r.withTable(next)));
   }
 
   private void start() {
     int decimals = Math.min(9, desk.analysis().decimals() + 1);
-    desk.edit("make a table", "", c -> c.withTable(TableSpec.DEFAULT.withOutDecimals(decimals)));
+    desk.edit(
+        "make a table",
+        "",
+        c -> c.receiver(r -> r.withTable(TableSpec.DEFAULT.withOutDecimals(decimals))));
   }
 
   private String raw(Cell c) {
@@ -186,7 +189,7 @@ public final class TableStage implements StageView {
   }
 
   private TableSpec spec() {
-    return desk.channel().orElseThrow().table();
+    return desk.channel().orElseThrow().receiver().table();
   }
 
   private void export(String kind, String ending) {
@@ -219,7 +222,7 @@ public final class TableStage implements StageView {
   @Override
   public void refresh() {
     Analysis a = desk.analysis();
-    TableSpec s = a.channel().table();
+    TableSpec s = a.channel().receiver().table();
     boolean none = s == null;
     start.setVisible(none);
     start.setManaged(none);
@@ -296,7 +299,7 @@ public final class TableStage implements StageView {
   @Override
   public void probe() {
     plot.dark(desk.dark());
-    TableSpec s = desk.channel().map(Channel::table).orElse(null);
+    TableSpec s = desk.channel().map(c -> c.receiver().table()).orElse(null);
     if (s == null) return;
     desk.probeState()
         .ifPresent(

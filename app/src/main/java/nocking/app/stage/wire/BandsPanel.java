@@ -120,11 +120,11 @@ final class BandsPanel extends VBox {
   }
 
   private BandPlan plan() {
-    return desk.channel().orElseThrow().bands();
+    return desk.channel().orElseThrow().wiring().bands();
   }
 
   private void edit(String what, String key, UnaryOperator<BandPlan> change) {
-    desk.edit(what, key, c -> c.withBands(change.apply(c.bands())));
+    desk.edit(what, key, c -> c.wiring(w -> w.withBands(change.apply(c.wiring().bands()))));
   }
 
   private void takeDwell(String text) {
@@ -293,7 +293,7 @@ final class BandsPanel extends VBox {
   /** An alternating voltage stated in RMS has its peak beside it, so that nobody mixes them up. */
   private String peak(int i) {
     Channel c = desk.channel().orElseThrow();
-    if (!(c.sensor() instanceof AcVoltage ac)) return "";
+    if (!(c.design().sensor() instanceof AcVoltage ac)) return "";
     AlarmBand a = plan().alarms().get(i);
     double factor = ac.peakPerStated();
     return ends(a, v -> Numbers.fixed(v * factor, 0), " V");
@@ -401,7 +401,7 @@ final class BandsPanel extends VBox {
         var next = new ArrayList<>(plan().positions());
         double volts =
             next.isEmpty()
-                ? c.converter().reference().number() / 5
+                ? c.design().converter().reference().number() / 5
                 : next.getLast().centre().number() + 0.5;
         next.add(BandPosition.of("position " + (next.size() + 1), Value.of(volts)));
         edit("add position", "", p -> p.withPositions(next));
@@ -439,7 +439,7 @@ final class BandsPanel extends VBox {
   private void takeFromSensor() {
     Channel c = desk.channel().orElseThrow();
     SignalPath path = desk.analysis().path().orElse(null);
-    if (!(c.sensor() instanceof SteppedSensor s) || path == null) return;
+    if (!(c.design().sensor() instanceof SteppedSensor s) || path == null) return;
     var next = new ArrayList<BandPosition>();
     for (int i = 0; i < s.positions().size(); i++) {
       double volts = Math.rint(path.output(i + 1.0) * 1e4) / 1e4;
@@ -451,8 +451,8 @@ final class BandsPanel extends VBox {
   void refresh() {
     Channel c = desk.channel().orElseThrow();
     choosePart(c);
-    BandPlan p = c.bands();
-    Span range = new Span(0, c.converter().reference().number());
+    BandPlan p = c.wiring().bands();
+    Span range = new Span(0, c.design().converter().reference().number());
     judged = Positions.of(p, range);
     boolean editable = desk.editable();
     dwell.show(p.dwell(), Unit.of("s"));
@@ -465,7 +465,7 @@ final class BandsPanel extends VBox {
     add.setDisable(!editable);
     fromSensor.setDisable(!editable);
     fields.getChildren().setAll(parts, add);
-    boolean stepped = c.sensor() instanceof SteppedSensor;
+    boolean stepped = c.design().sensor() instanceof SteppedSensor;
     switch (part) {
       case POSITIONS -> {
         if (stepped) fields.getChildren().add(fromSensor);
@@ -501,7 +501,7 @@ final class BandsPanel extends VBox {
                       volts(Math.max(0, judged.suggested())),
                       Numbers.fixed(100 * judged.used(), 0));
       case ALARMS ->
-          c.sensor() instanceof AcVoltage ac
+          c.design().sensor() instanceof AcVoltage ac
               ? "The bands are stated as %s; the peak stands beside them."
                   .formatted(ac.from().title())
               : "Bands must follow one another without gap or overlap.";
@@ -522,11 +522,11 @@ final class BandsPanel extends VBox {
   private void choosePart(Channel c) {
     if (c.id().equals(of)) return;
     of = c.id();
-    if (c.bands().isEmpty()) return;
+    if (c.wiring().bands().isEmpty()) return;
     part =
-        !c.bands().positions().isEmpty()
+        !c.wiring().bands().positions().isEmpty()
             ? Part.POSITIONS
-            : !c.bands().alarms().isEmpty() ? Part.ALARMS : Part.SWITCHES;
+            : !c.wiring().bands().alarms().isEmpty() ? Part.ALARMS : Part.SWITCHES;
     parts.show(part);
   }
 }

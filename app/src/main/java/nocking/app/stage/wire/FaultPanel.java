@@ -107,7 +107,7 @@ final class FaultPanel extends VBox {
 
   private void limit(String text, boolean below) {
     Value v = text.isBlank() ? null : Value.typed(text, Unit.VOLT);
-    Thresholds now = desk.channel().orElseThrow().wiring().thresholds();
+    Thresholds now = desk.channel().orElseThrow().wiring().plan().thresholds();
     Value other = now == null ? null : below ? now.high() : now.low();
     Thresholds next =
         v == null && other == null
@@ -116,7 +116,7 @@ final class FaultPanel extends VBox {
     desk.edit(
         "fault threshold",
         below ? "wire.fault-low" : "wire.fault-high",
-        c -> c.withWiring(c.wiring().withThresholds(next)));
+        c -> c.wiring(w -> w.withPlan(w.plan().withThresholds(next))));
   }
 
   private void useProposal() {
@@ -125,13 +125,15 @@ final class FaultPanel extends VBox {
         .ifPresent(
             t ->
                 desk.edit(
-                    "use these thresholds", "", c -> c.withWiring(c.wiring().withThresholds(t))));
+                    "use these thresholds",
+                    "",
+                    c -> c.wiring(w -> w.withPlan(w.plan().withThresholds(t)))));
   }
 
   void refresh() {
     Analysis a = desk.analysis();
     Channel c = a.channel();
-    Thresholds t = c.wiring().thresholds();
+    Thresholds t = c.wiring().plan().thresholds();
     low.show(t == null ? null : t.low(), Unit.VOLT);
     high.show(t == null ? null : t.high(), Unit.VOLT);
     low.field().setEditable(desk.editable());
@@ -152,7 +154,7 @@ final class FaultPanel extends VBox {
   private void draw() {
     if (analysis == null) return;
     Optional<Thresholds> proposed = matrix.flatMap(m -> m.thresholds().thresholds());
-    Thresholds set = analysis.channel().wiring().thresholds();
+    Thresholds set = analysis.channel().wiring().plan().thresholds();
     boolean offer = proposed.isPresent() && !proposed.get().equals(set) && desk.editable();
     use.setVisible(offer);
     use.setManaged(offer);

@@ -54,8 +54,8 @@ final class FaultPicture extends Pane {
     analysis = a;
     matrix = m;
     rows = shown;
-    limits = a.channel().wiring().thresholds();
-    double reference = a.channel().converter().reference().number();
+    limits = a.channel().wiring().plan().thresholds();
+    double reference = a.channel().design().converter().reference().number();
     double top = Math.max(reference, m.band().volts().high());
     ruler = new Span(Math.min(0, m.band().volts().low()), 1.04 * top);
     selected = Math.min(selected, Math.max(0, rows.size() - 1));

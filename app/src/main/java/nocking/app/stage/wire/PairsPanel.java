@@ -47,7 +47,7 @@ final class PairsPanel extends VBox {
   }
 
   private WirePlan plan() {
-    return desk.channel().orElseThrow().wiring();
+    return desk.channel().orElseThrow().wiring().plan();
   }
 
   /** The wires from end to end come first, then the pairs. */
@@ -94,14 +94,18 @@ final class PairsPanel extends VBox {
       desk.edit(
           "enter continuity",
           "",
-          c -> c.withWiring(c.wiring().with(i, c.wiring().pins().get(i).withContinuity(v))));
+          c ->
+              c.wiring(
+                  w ->
+                      w.withPlan(
+                          w.plan().with(i, c.wiring().plan().pins().get(i).withContinuity(v)))));
       return;
     }
     PairExpectation e = row(i);
     desk.edit(
         "enter resistance between pins",
         "",
-        c -> c.withWiring(c.wiring().withPair(e.first(), e.second(), v)));
+        c -> c.wiring(w -> w.withPlan(w.plan().withPair(e.first(), e.second(), v))));
   }
 
   private String verdict(int i) {

@@ -61,7 +61,7 @@ final class SupplyPanel extends VBox {
                 desk.edit(
                     "change reference",
                     "wire.shared",
-                    c -> c.withWiring(c.wiring().withSharedReference(now)));
+                    c -> c.wiring(w -> w.withPlan(w.plan().withSharedReference(now))));
               }
             });
     var why =
@@ -85,16 +85,18 @@ final class SupplyPanel extends VBox {
     desk.edit(
         "change what stands on the supply",
         "wire.supplied",
-        c -> c.withWiring(c.wiring().withSupplied(next.apply(c.wiring().supplied()))));
+        c ->
+            c.wiring(
+                w -> w.withPlan(w.plan().withSupplied(next.apply(c.wiring().plan().supplied())))));
   }
 
   void refresh() {
     showing = true;
-    Supplied s = desk.channel().orElseThrow().wiring().supplied();
+    Supplied s = desk.channel().orElseThrow().wiring().plan().supplied();
     current.show(s.current(), Unit.AMPERE);
     dead.show(s.dead(), Unit.VOLT);
     within.show(s.within(), Unit.PERCENT);
-    shared.setSelected(desk.channel().orElseThrow().wiring().sharedReference());
+    shared.setSelected(desk.channel().orElseThrow().wiring().plan().sharedReference());
     setDisable(!desk.editable());
     showing = false;
   }

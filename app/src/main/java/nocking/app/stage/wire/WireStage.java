@@ -165,7 +165,7 @@ public final class WireStage implements StageView {
   }
 
   private WirePlan plan() {
-    return desk.channel().orElseThrow().wiring();
+    return desk.channel().orElseThrow().wiring().plan();
   }
 
   private String name(int i) {
@@ -227,7 +227,11 @@ public final class WireStage implements StageView {
     desk.edit(
         what,
         "",
-        c -> c.withWiring(c.wiring().with(index, change.apply(c.wiring().pins().get(index)))));
+        c ->
+            c.wiring(
+                w ->
+                    w.withPlan(
+                        w.plan().with(index, change.apply(c.wiring().plan().pins().get(index))))));
   }
 
   private void takeWire(int i, String text) {
@@ -265,7 +269,7 @@ public final class WireStage implements StageView {
     if (index < 0 || plan().pins().size() < 2) return false;
     var next = new ArrayList<>(plan().pins());
     next.remove(index);
-    desk.edit("take out wire", "", c -> c.withWiring(c.wiring().withPins(next)));
+    desk.edit("take out wire", "", c -> c.wiring(w -> w.withPlan(w.plan().withPins(next))));
     return true;
   }
 
@@ -280,18 +284,19 @@ public final class WireStage implements StageView {
     }
     var next = new ArrayList<>(plan().pins());
     next.add(Pin.of(f, "", ""));
-    desk.edit("add wire", "", c -> c.withWiring(c.wiring().withPins(next)));
+    desk.edit("add wire", "", c -> c.wiring(w -> w.withPlan(w.plan().withPins(next))));
   }
 
   private void takeSupply(String text) {
     if (ownSupply()) return;
     Value v = text.isBlank() ? null : Value.typed(text, Unit.VOLT);
-    desk.edit("change supply", "wire.supply", c -> c.withWiring(c.wiring().withSupply(v)));
+    desk.edit(
+        "change supply", "wire.supply", c -> c.wiring(w -> w.withPlan(w.plan().withSupply(v))));
   }
 
   private boolean ownSupply() {
     Channel c = desk.channel().orElseThrow();
-    return c.sensor() != null && c.sensor().ratiometricSupply().isPresent();
+    return c.design().sensor() != null && c.design().sensor().ratiometricSupply().isPresent();
   }
 
   private void exportHtml() {
@@ -326,7 +331,7 @@ public final class WireStage implements StageView {
   private void chooseLook(Channel c) {
     if (c.id().equals(of)) return;
     of = c.id();
-    boolean selector = !c.bands().positions().isEmpty();
+    boolean selector = !c.wiring().bands().positions().isEmpty();
     if (look == Look.FAULTS && selector || look == Look.BANDS && !selector) {
       look = selector ? Look.BANDS : Look.FAULTS;
       looks.show(look);
@@ -344,7 +349,7 @@ public final class WireStage implements StageView {
     Channel c = a.channel();
     chooseLook(c);
     boolean own = ownSupply();
-    supply.show(own ? Value.of(a.supply().orElseThrow()) : c.wiring().supply(), Unit.VOLT);
+    supply.show(own ? Value.of(a.supply().orElseThrow()) : c.wiring().plan().supply(), Unit.VOLT);
     supply.field().setEditable(desk.editable() && !own);
     add.setDisable(!desk.editable());
     rows = a.pins();
@@ -355,7 +360,7 @@ public final class WireStage implements StageView {
     grid.setMinHeight(high);
     grid.setPrefHeight(high);
     grid.setMaxHeight(high + 40);
-    pinsPaper.note(rows.isEmpty() ? "" : a.amount(c.rest()) + " · one probe at a time");
+    pinsPaper.note(rows.isEmpty() ? "" : a.amount(c.design().rest()) + " · one probe at a time");
     Node shown =
         switch (look) {
           case FAULTS -> faults;

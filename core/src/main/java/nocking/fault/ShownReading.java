@@ -7,8 +7,8 @@ import nocking.sensor.Sensor;
 import nocking.weighing.FaultKind;
 
 /** What the receiver shows for volts, with what may be wrong in its numbers. */
-final class Receiver {
-  private Receiver() {}
+final class ShownReading {
+  private ShownReading() {}
 
   /** The number on the display: what is wrong by itself, one after the other. */
   static double shown(Subject subject, Faults faults, double volts) {
@@ -38,7 +38,8 @@ final class Receiver {
         yield w.low() + w.high() - sound;
       }
       case OTHER_CURVE, COLD_JUNCTION -> subject.quantity(fault.other(), sensed(subject, sound));
-      case SENSOR_PREFIX -> subject.quantity(c.sensor(), sensed(subject, sound) * fault.severity());
+      case SENSOR_PREFIX ->
+          subject.quantity(c.design().sensor(), sensed(subject, sound) * fault.severity());
       default -> sound;
     };
   }
@@ -55,6 +56,6 @@ final class Receiver {
   }
 
   private static double atmosphere(Channel c) {
-    return Unit.of("kPa").convert(c.surroundings().atmosphere().number(), c.unit());
+    return Unit.of("kPa").convert(c.design().surroundings().atmosphere().number(), c.unit());
   }
 }

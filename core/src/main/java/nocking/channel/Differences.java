@@ -1,46 +1,33 @@
-package nocking.app.stage.record;
+package nocking.channel;
 
 import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
-import nocking.channel.Channel;
 import nocking.element.Element;
 import nocking.element.Field;
 import nocking.quantity.Value;
 
 /** What is different between two states of a channel, in words and numbers. */
-final class Differences {
+public final class Differences {
   private static final int MOST = 5;
 
   private Differences() {}
 
-  static String between(Channel then, Channel now) {
+  /** One sentence: what is different now, and what it was then; the first few things of it. */
+  public static String between(Channel then, Channel now) {
     var list = new ArrayList<String>();
     records(then.definition(), now.definition(), list);
-    element(then.sensor(), now.sensor(), "sensor", list);
-    if (then.stages().size() != now.stages().size()) {
-      list.add("%d stages, then %d".formatted(now.stages().size(), then.stages().size()));
-    } else {
-      for (int i = 0; i < now.stages().size(); i++) {
-        element(then.stages().get(i), now.stages().get(i), now.stages().get(i).title(), list);
-      }
-    }
-    element(then.converter(), now.converter(), "converter", list);
-    if (!then.points().equals(now.points())) {
-      list.add(
-          "points: %d, then %d"
-              .formatted(now.points().points().size(), then.points().points().size()));
-    }
-    part("wiring", then.wiring(), now.wiring(), list);
-    part("adopted model", then.adopted(), now.adopted(), list);
-    part("table", then.table(), now.table(), list);
-    part("check", then.check(), now.check(), list);
-    part("bands", then.bands(), now.bands(), list);
-    part("what was seen", then.seen(), now.seen(), list);
-    part("surroundings", then.surroundings(), now.surroundings(), list);
-    part("sensor card", then.card(), now.card(), list);
-    part("notes", then.notes(), now.notes(), list);
+    design(then.design(), now.design(), list);
+    calibration(then.calibration(), now.calibration(), list);
+    part("wiring", then.wiring().plan(), now.wiring().plan(), list);
+    part("table", then.receiver().table(), now.receiver().table(), list);
+    part("check", then.acceptance().check(), now.acceptance().check(), list);
+    part("bands", then.wiring().bands(), now.wiring().bands(), list);
+    part("what was seen", then.wiring().seen(), now.wiring().seen(), list);
+    part("surroundings", then.design().surroundings(), now.design().surroundings(), list);
+    part("sensor card", then.design().card(), now.design().card(), list);
+    part("notes", then.journal().notes(), now.journal().notes(), list);
     if (list.isEmpty()) return "The channel is as in this revision.";
     int more = list.size() - MOST;
     String tail = more > 0 ? " and %d more".formatted(more) : "";
@@ -48,6 +35,28 @@ final class Differences {
         + String.join("; ", list.subList(0, Math.min(MOST, list.size())))
         + tail
         + ".";
+  }
+
+  private static void design(Design then, Design now, List<String> list) {
+    element(then.sensor(), now.sensor(), "sensor", list);
+    int stages = now.stages().size();
+    if (then.stages().size() != stages) {
+      list.add("%d stages, then %d".formatted(stages, then.stages().size()));
+    } else {
+      for (int i = 0; i < stages; i++) {
+        element(then.stages().get(i), now.stages().get(i), now.stages().get(i).title(), list);
+      }
+    }
+    element(then.converter(), now.converter(), "converter", list);
+  }
+
+  private static void calibration(Calibration then, Calibration now, List<String> list) {
+    if (!then.points().equals(now.points())) {
+      list.add(
+          "points: %d, then %d"
+              .formatted(now.points().points().size(), then.points().points().size()));
+    }
+    part("adopted model", then.adopted(), now.adopted(), list);
   }
 
   private static void part(String what, Object then, Object now, List<String> list) {

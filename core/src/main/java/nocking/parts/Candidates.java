@@ -11,7 +11,7 @@ import java.util.Map;
  * @param solutions the best first; empty when nothing does it
  * @param exact true when nothing better exists in the assortment
  */
-public record Design(List<Solution> solutions, boolean exact) {
+public record Candidates(List<Solution> solutions, boolean exact) {
   /** Solutions that a search lists. */
   public static final int SHOWN = 12;
 
@@ -20,7 +20,7 @@ public record Design(List<Solution> solutions, boolean exact) {
           .thenComparingInt(Solution::count)
           .thenComparing(Solution::text);
 
-  public Design {
+  public Candidates {
     solutions = List.copyOf(solutions);
   }
 
@@ -50,8 +50,8 @@ public record Design(List<Solution> solutions, boolean exact) {
       }
     }
 
-    Design design(boolean exact) {
-      return new Design(kept.values().stream().sorted(BEST).toList(), exact);
+    Candidates candidates(boolean exact) {
+      return new Candidates(kept.values().stream().sorted(BEST).toList(), exact);
     }
   }
 }

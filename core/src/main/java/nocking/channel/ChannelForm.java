@@ -1,0 +1,68 @@
+package nocking.channel;
+
+import java.util.List;
+import nocking.band.BandPlan;
+import nocking.check.CheckSheet;
+import nocking.converter.Converter;
+import nocking.points.PointSet;
+import nocking.sensor.Sensor;
+import nocking.stage.Stage;
+import nocking.table.TableSpec;
+import nocking.wiring.Seen;
+import nocking.wiring.WirePlan;
+
+/**
+ * A channel as it is written: flat, as every version has written it. The components are the fields
+ * of the JSON form in their order, so that a book and its hashes do not depend on how the program
+ * is cut.
+ */
+record ChannelForm(
+    String id,
+    Definition definition,
+    Sensor sensor,
+    List<Stage> stages,
+    Converter converter,
+    WirePlan wiring,
+    PointSet points,
+    Adopted adopted,
+    TableSpec table,
+    CheckSheet check,
+    List<Note> notes,
+    boolean locked,
+    CardRef card,
+    Surroundings surroundings,
+    BandPlan bands,
+    List<Seen> seen) {
+
+  static ChannelForm of(Channel c) {
+    Design d = c.design();
+    return new ChannelForm(
+        c.id(),
+        d.definition(),
+        d.sensor(),
+        d.stages(),
+        d.converter(),
+        c.wiring().plan(),
+        c.calibration().points(),
+        c.calibration().adopted(),
+        c.receiver().table(),
+        c.acceptance().check(),
+        c.journal().notes(),
+        c.journal().locked(),
+        d.card(),
+        d.surroundings(),
+        c.wiring().bands(),
+        c.wiring().seen());
+  }
+
+  Channel channel() {
+    return new Channel(
+        id,
+        new Design(definition, sensor, card, stages, converter, surroundings),
+        new Wiring(wiring, bands, seen),
+        new Calibration(points, adopted),
+        new Receiver(table),
+        new Acceptance(check),
+        new Journal(notes, locked));
+  }
+}

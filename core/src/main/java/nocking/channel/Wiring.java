@@ -1,0 +1,34 @@
+package nocking.channel;
+
+import java.util.List;
+import nocking.band.BandPlan;
+import nocking.wiring.Seen;
+import nocking.wiring.WirePlan;
+
+/**
+ * The wires of a channel, the limits of what they may carry, and what was found on them.
+ *
+ * @param plan pins, supply and fault limits
+ * @param bands positions, alarms and switches
+ * @param seen what was seen while a fault was looked for
+ */
+public record Wiring(WirePlan plan, BandPlan bands, List<Seen> seen) {
+  public static final Wiring EMPTY = new Wiring(WirePlan.DEFAULT, BandPlan.EMPTY, List.of());
+
+  public Wiring {
+    bands = bands == null ? BandPlan.EMPTY : bands;
+    seen = seen == null ? List.of() : List.copyOf(seen);
+  }
+
+  public Wiring withPlan(WirePlan v) {
+    return new Wiring(v, bands, seen);
+  }
+
+  public Wiring withBands(BandPlan v) {
+    return new Wiring(plan, v, seen);
+  }
+
+  public Wiring withSeen(List<Seen> v) {
+    return new Wiring(plan, bands, v);
+  }
+}
