@@ -8,6 +8,9 @@ import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import java.util.List;
+import java.util.Random;
+import java.util.concurrent.ThreadLocalRandom;
+import java.util.random.RandomGenerator;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -38,6 +41,7 @@ class ArchitectureTest {
           "fault",
           "diagnosis",
           "misfit",
+          "view",
           "finding",
           "analysis");
 
@@ -86,6 +90,25 @@ class ArchitectureTest {
         .dependOnClassesThat()
         .resideInAnyPackage(
             "javafx..", "java.awt..", "java.io..", "java.nio.file..", "java.time..", "java.sql..")
+        .check(CORE);
+    noClasses().should().callMethod(System.class, "nanoTime").check(CORE);
+    noClasses().should().callMethod(System.class, "currentTimeMillis").check(CORE);
+  }
+
+  /**
+   * The same document gives the same answer: what is drawn at random is drawn from a stated seed.
+   */
+  @Test
+  void randomNumbersComeFromSeedsAndOnlyWhereTheyAreAskedFor() {
+    noClasses().should().callConstructor(Random.class).check(CORE);
+    noClasses().should().callMethod(Math.class, "random").check(CORE);
+    noClasses().should().dependOnClassesThat().areAssignableTo(ThreadLocalRandom.class).check(CORE);
+    noClasses()
+        .that()
+        .resideOutsideOfPackages("nocking.tolerance..", "nocking.diagnosis..")
+        .should()
+        .dependOnClassesThat()
+        .areAssignableTo(RandomGenerator.class)
         .check(CORE);
   }
 }

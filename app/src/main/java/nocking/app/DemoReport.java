@@ -3,6 +3,7 @@ package nocking.app;
 import java.io.PrintWriter;
 import java.util.Locale;
 import nocking.analysis.Analysis;
+import nocking.analysis.ChannelState;
 import nocking.app.control.StateSign;
 import nocking.channel.Book;
 import nocking.channel.Channel;
@@ -16,15 +17,18 @@ final class DemoReport {
   static void print(Book book, PrintWriter out) {
     for (Channel c : book.channels()) {
       Analysis a = Analysis.of(c);
-      out.printf("%s  %s: %s%n", c.tag(), c.definition().name(), StateSign.words(a.state()));
-      a.path()
+      out.printf(
+          "%s  %s: %s%n", c.tag(), c.definition().name(), StateSign.words(ChannelState.of(a)));
+      a.design()
+          .path()
           .flatMap(p -> p.numbers(5))
           .ifPresentOrElse(
               e -> out.printf("    equation     %s%n", e),
               () -> out.printf("    equation     none yet%n"));
       out.printf(
           "    worst error  %s%n",
-          a.worstError()
+          a.acceptance()
+              .worstError()
               .map(e -> Numbers.significant(e, 2) + " " + c.definition().unit())
               .orElse("not measured yet"));
       for (Finding f : a.findings()) {

@@ -103,7 +103,7 @@ class DefineAndConditionTest extends WindowTest {
     hands.click("wanted-choose");
     settled();
     hands.click("wanted-take");
-    var path = analysis().path().orElseThrow();
+    var path = analysis().design().path().orElseThrow();
     assertThat(path.linear().orElseThrow().pivot()).isCloseTo(9, within(0.01));
     assertThat(path.output(14) - path.output(4)).isCloseTo(2.9, within(0.01));
   }
@@ -223,14 +223,14 @@ class DefineAndConditionTest extends WindowTest {
         .isCloseTo(3977.5, within(0.1));
     hands.fill("sensor-points", "0: 32650, 25: 10k, 100: 680").press(KeyCode.ENTER);
     assertThat(channel().design().sensor()).isInstanceOf(NtcSteinhart.class);
-    assertThat(analysis().path()).isEmpty();
+    assertThat(analysis().design().path()).isEmpty();
     hands.run(
         () -> {
           var fix = desk.analysis().findings().getFirst().fix().orElseThrow();
           desk.edit(fix.label(), "", fix.apply());
         });
     assertThat(channel().design().stages().getFirst()).isInstanceOf(PullUp.class);
-    assertThat(analysis().path()).isPresent();
+    assertThat(analysis().design().path()).isPresent();
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT2);
     hands.click("wanted-choose");
     settled();
@@ -271,7 +271,9 @@ class DefineAndConditionTest extends WindowTest {
           });
       hands.click("offer-" + model.model());
       assertThat(channel().design().sensor().model()).isEqualTo(model.model());
-      assertThat(Hands.ask(() -> desk.analysis().sensorCurve())).as(model.model()).isPresent();
+      assertThat(Hands.ask(() -> desk.analysis().design().sensorCurve()))
+          .as(model.model())
+          .isPresent();
     }
   }
 
@@ -302,7 +304,7 @@ class DefineAndConditionTest extends WindowTest {
     hands.click("condition-view-error");
     settled();
     hands.press(KeyCode.CONTROL, KeyCode.Z);
-    assertThat(analysis().path()).isPresent();
+    assertThat(analysis().design().path()).isPresent();
   }
 
   @Test

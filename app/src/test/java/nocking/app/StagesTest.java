@@ -50,7 +50,8 @@ class StagesTest extends WindowTest {
     assertThat(channel().definition().unit()).as("ps is not meant yet").isEqualTo("kPa");
     hands.type("i").press(KeyCode.ENTER);
     assertThat(channel().definition().high().number()).isCloseTo(8.7023, within(1e-4));
-    assertThat(analysis().path().orElseThrow().output(8.7022642)).isCloseTo(1.93377, within(1e-5));
+    assertThat(analysis().design().path().orElseThrow().output(8.7022642))
+        .isCloseTo(1.93377, within(1e-5));
     hands.fill("define-unit", "furlong").press(KeyCode.TAB);
     assertThat(wrong("define-unit")).isTrue();
   }
@@ -67,7 +68,7 @@ class StagesTest extends WindowTest {
     hands.click("offer-two-point");
     assertThat(channel().design().sensor().rated(channel().unit()).low()).isEqualTo(-40);
     assertThat(channel().design().sensor().rated(channel().unit()).high()).isEqualTo(40);
-    assertThat(analysis().path()).isPresent();
+    assertThat(analysis().design().path()).isPresent();
     hands.click("have-other").click("have-linear");
     assertThat(channel().design().sensor().model()).isEqualTo("linear");
     hands.press(KeyCode.CONTROL, KeyCode.Z);
@@ -118,7 +119,7 @@ class StagesTest extends WindowTest {
     hands.type("red").press(KeyCode.ENTER);
     assertThat(channel().wiring().plan().pins()).allMatch(p -> !p.wire().equals("red"));
     hands.fill("wire-supply", "5");
-    assertThat(analysis().supply()).contains(5.0);
+    assertThat(analysis().wiring().supply()).contains(5.0);
   }
 
   @Test
@@ -218,11 +219,11 @@ class StagesTest extends WindowTest {
     clipboard("0.1\n30.2\n61");
     into("checks", 0, 4);
     hands.press(KeyCode.CONTROL, KeyCode.V);
-    assertThat(analysis().verdict()).isEqualTo(Verdict.FAIL);
+    assertThat(analysis().acceptance().verdict()).isEqualTo(Verdict.FAIL);
     assertThat(hands.has("finding-check-fails")).isTrue();
     into("checks", 2, 4);
     hands.type("60.3").press(KeyCode.ENTER);
-    assertThat(analysis().verdict()).isEqualTo(Verdict.PASS);
+    assertThat(analysis().acceptance().verdict()).isEqualTo(Verdict.PASS);
     clipboard("10\tabc");
     into("checks", 3, 0);
     Channel before = channel();

@@ -56,8 +56,9 @@ class WholeJobTest extends WindowTest {
     Channel c = channel();
     assertThat(c.tag()).isEqualTo("BL-P1");
     assertThat(c.definition().name()).isEqualTo("Blower manifold");
-    assertThat(analysis().path().orElseThrow().at(60).output()).isCloseTo(2.92, within(1e-9));
-    assertThat(analysis().progress(WorkStep.DEFINE)).isEqualTo(Progress.FULL);
+    assertThat(analysis().design().path().orElseThrow().at(60).output())
+        .isCloseTo(2.92, within(1e-9));
+    assertThat(Progress.of(analysis(), WorkStep.DEFINE)).isEqualTo(Progress.FULL);
     assertThat(onDisk().byTag("BL-P1")).contains(c);
   }
 
@@ -66,7 +67,8 @@ class WholeJobTest extends WindowTest {
     hands.click("insert-0").choose("insert-divider");
     hands.fill("element-upper", "5k1");
     assertThat(channel().design().stages().getFirst().number("R1")).isEqualTo(5100);
-    assertThat(analysis().path().orElseThrow().at(60).output()).isCloseTo(1.93377, within(5e-6));
+    assertThat(analysis().design().path().orElseThrow().at(60).output())
+        .isCloseTo(1.93377, within(5e-6));
     assertThat(text("equation-numbers")).startsWith("p = 35.952 kPa/V · Vout − 9.5238 kPa");
     hands.click("form-c").click("equation-copy");
     assertThat(Hands.<String>ask(() -> Clipboard.getSystemClipboard().getString()))
@@ -184,7 +186,7 @@ class WholeJobTest extends WindowTest {
           });
       hands.type(measured[i]).press(KeyCode.ENTER);
     }
-    assertThat(analysis().verdict()).isEqualTo(Verdict.PASS);
+    assertThat(analysis().acceptance().verdict()).isEqualTo(Verdict.PASS);
     assertThat(cell("checks", 0, 8)).isEqualTo("pass");
     assertThat(cell("checks", 2, 1)).startsWith("1.099");
   }

@@ -107,7 +107,7 @@ class WireAndDiagnoseTest extends WindowTest {
         .isCloseTo(sound.points().getFirst().output().number() / 1000, within(1e-9));
     assertThat(analysis().findings())
         .extracting(Finding::rule)
-        .as(String.valueOf(analysis().pathProblem()))
+        .as(String.valueOf(analysis().design().problem()))
         .contains("prefix-slip");
     assertThat(hands.has("finding-prefix-slip")).isTrue();
     hands.click("fix-prefix-slip");
@@ -387,10 +387,10 @@ class WireAndDiagnoseTest extends WindowTest {
   @Test
   void backwardsSignalIsRewiredAndTheReadingStays() {
     openDemo("SG-P1", WorkStep.WIRE);
-    double before = analysis().path().orElseThrow().output(0);
+    double before = analysis().design().path().orElseThrow().output(0);
     hands.click("fix-backwards");
     settled();
-    var path = analysis().path().orElseThrow();
+    var path = analysis().design().path().orElseThrow();
     assertThat(path.output(0)).isLessThan(0.5);
     assertThat(before).isGreaterThan(4.5);
     assertThat(path.quantity(path.output(40))).isCloseTo(40, within(1e-6));

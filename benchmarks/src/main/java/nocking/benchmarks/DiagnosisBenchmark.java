@@ -91,7 +91,7 @@ public class DiagnosisBenchmark {
   /** An engine that has ranked the complaint and one measurement. */
   @Setup(Level.Invocation)
   public void measureTwice() {
-    subject = Analysis.of(channel()).subject().orElseThrow();
+    subject = Analysis.of(channel()).wiring().subject().orElseThrow();
     engine = Diagnostician.of(subject, Weighing.USUAL);
     ranked = engine.rank(List.of(COMPLAINT, SENSOR));
   }

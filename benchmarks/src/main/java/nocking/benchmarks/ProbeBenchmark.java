@@ -5,12 +5,12 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.DoubleUnaryOperator;
 import nocking.algebra.Compiled;
 import nocking.analysis.Analysis;
-import nocking.analysis.ProbeState;
 import nocking.channel.Channel;
 import nocking.demo.Hatchery;
 import nocking.path.SignalPath;
 import nocking.quantity.Value;
 import nocking.stage.Divider;
+import nocking.view.ProbeState;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
 import org.openjdk.jmh.annotations.Fork;
@@ -49,7 +49,7 @@ public class ProbeBenchmark {
                 d.withStages(
                     List.of(divider, divider, incubator.design().stages().getFirst(), divider)));
     analysis = Analysis.of(channel);
-    SignalPath path = analysis.path().orElseThrow();
+    SignalPath path = analysis.design().path().orElseThrow();
     closedForm = Compiled.of(path.forward(), path.quantitySymbol(), path.constants());
     x = 4;
   }
@@ -66,11 +66,11 @@ public class ProbeBenchmark {
   public int wholeAnalysis() {
     Analysis a = Analysis.of(channel);
     return a.at(9).hashCode()
-        + a.fits().size()
-        + a.checkRows().size()
+        + a.calibration().fits().size()
+        + a.acceptance().rows().size()
         + a.findings().size()
-        + a.table().hashCode()
-        + a.path().orElseThrow().derivation().size();
+        + a.receiver().table().hashCode()
+        + a.design().path().orElseThrow().derivation().size();
   }
 
   /** The known thing: the closed form of the same path, a thousand times. */

@@ -55,7 +55,7 @@ public class ToleranceBenchmark {
         new DifferenceAmp(
             normal(135e3), normal(10e3), normal(0.53), normal(1.65), Value.of(0), Value.of(3.3));
     Channel c = incubator.design(d -> d.withStages(List.of(divider, divider, amp, divider)));
-    model = Analysis.of(c).errorModel().orElseThrow();
+    model = Analysis.of(c).design().errorModel().orElseThrow();
     variates = DRAWS * model.uncertain().size();
   }
 

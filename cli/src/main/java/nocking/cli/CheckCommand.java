@@ -51,15 +51,15 @@ final class CheckCommand extends JsonOption {
     }
     if (measured != null) channel = channel.with(new Acceptance(sheet(channel)));
     Analysis analysis = Analysis.of(channel);
-    if (analysis.path().isEmpty()) {
+    if (analysis.design().path().isEmpty()) {
       throw new QuantityException(channel.tag() + ": " + analysis.whyNoCircuit());
     }
-    List<CheckRow> rows = analysis.checkRows();
+    List<CheckRow> rows = analysis.acceptance().rows();
     answer
         .put("points", rows.stream().map(r -> object(r, analysis)).toList())
-        .put("verdict", word(analysis.verdict()));
+        .put("verdict", word(analysis.acceptance().verdict()));
     text(answer, analysis, rows);
-    return analysis.verdict() == Verdict.FAIL ? NockingCli.FAIL : 0;
+    return analysis.acceptance().verdict() == Verdict.FAIL ? NockingCli.FAIL : 0;
   }
 
   private CheckSheet sheet(Channel channel) {
@@ -94,7 +94,7 @@ final class CheckCommand extends JsonOption {
 
   private static Map<String, Object> object(CheckRow r, Analysis analysis) {
     var nodes = new ArrayList<Map<String, Object>>();
-    var points = analysis.path().orElseThrow().points();
+    var points = analysis.design().path().orElseThrow().points();
     for (int i = 0; i < points.size(); i++) {
       nodes.add(
           Answer.object(
@@ -143,7 +143,7 @@ final class CheckCommand extends JsonOption {
   }
 
   private static void text(Answer answer, Analysis analysis, List<CheckRow> rows) {
-    int d = analysis.decimals();
+    int d = analysis.design().decimals();
     String unit = analysis.channel().definition().unit();
     var table = new ArrayList<List<String>>();
     table.add(
@@ -171,6 +171,6 @@ final class CheckCommand extends JsonOption {
               r.fault() ? "fault" : word(r.verdict())));
     }
     answer.table(table);
-    answer.line("%s: %s", analysis.channel().tag(), word(analysis.verdict()));
+    answer.line("%s: %s", analysis.channel().tag(), word(analysis.acceptance().verdict()));
   }
 }

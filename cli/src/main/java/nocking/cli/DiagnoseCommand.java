@@ -70,7 +70,7 @@ final class DiagnoseCommand extends JsonOption {
   int run(Answer answer) {
     Channel channel = ChannelFiles.channel(file);
     Analysis analysis = FaultsCommand.analysis(channel, cards);
-    Subject subject = ChannelFiles.required(analysis, analysis.subject());
+    Subject subject = ChannelFiles.required(analysis, analysis.wiring().subject());
     List<Place> places = FaultMatrix.places(subject);
     List<Observation> observations =
         SeenCsv.read(
@@ -197,7 +197,8 @@ final class DiagnoseCommand extends JsonOption {
       answer.line("Nothing that can be measured here says more.");
       return;
     }
-    answer.line("Measure next: %s at %s", next.place().title(), analysis.amount(next.at()));
+    answer.line(
+        "Measure next: %s at %s", next.place().title(), analysis.design().amount(next.at()));
     answer.line("Caution: %s", MeasuringCaution.of(analysis.channel(), next.place()));
     var expected = new ArrayList<List<String>>();
     for (NextMeasurement.Prediction p : next.predictions().stream().limit(4).toList()) {

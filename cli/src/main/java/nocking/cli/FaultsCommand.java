@@ -36,7 +36,7 @@ final class FaultsCommand extends JsonOption {
   int run(Answer answer) {
     Channel channel = ChannelFiles.channel(file);
     Analysis analysis = analysis(channel, cards);
-    FaultMatrix matrix = ChannelFiles.required(analysis, analysis.faults());
+    FaultMatrix matrix = ChannelFiles.required(analysis, analysis.wiring().faults());
     text(answer, analysis, matrix);
     json(answer, matrix);
     return 0;
@@ -57,8 +57,8 @@ final class FaultsCommand extends JsonOption {
         "Normal: %s … %s at the converter over %s … %s",
         volts(band.low()),
         volts(band.high()),
-        analysis.amount(analysis.channel().definition().low().number()),
-        analysis.amount(analysis.channel().definition().high().number()));
+        analysis.design().amount(analysis.channel().definition().low().number()),
+        analysis.design().amount(analysis.channel().definition().high().number()));
     answer.line(
         "Thresholds: %s",
         matrix
@@ -73,7 +73,9 @@ final class FaultsCommand extends JsonOption {
               ? "anything"
               : Double.isNaN(r.shownLow())
                   ? "nothing"
-                  : analysis.reading(r.shownLow()) + " … " + analysis.reading(r.shownHigh());
+                  : analysis.design().reading(r.shownLow())
+                      + " … "
+                      + analysis.design().reading(r.shownHigh());
       rows.add(
           List.of(
               r.fault().says(),

@@ -7,7 +7,6 @@ import java.util.Locale;
 import java.util.Map;
 import nocking.algebra.Notation;
 import nocking.analysis.Analysis;
-import nocking.analysis.ProbeState;
 import nocking.channel.Channel;
 import nocking.finding.Finding;
 import nocking.path.DerivationStep;
@@ -17,6 +16,7 @@ import nocking.path.ReadOut;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityParser;
+import nocking.view.ProbeState;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -49,7 +49,7 @@ final class PathCommand extends JsonOption {
   int run(Answer answer) {
     Channel channel = ChannelFiles.channel(file);
     Analysis analysis = Analysis.of(channel);
-    SignalPath path = ChannelFiles.required(analysis, analysis.path());
+    SignalPath path = ChannelFiles.required(analysis, analysis.design().path());
     if (form != null) answer.line(equation(channel, path).replace("%", "%%"));
     else text(answer, analysis, path);
     json(answer, analysis, path);
@@ -86,7 +86,7 @@ final class PathCommand extends JsonOption {
     var rows = new ArrayList<List<String>>();
     for (String x : at) {
       ProbeState s = analysis.at(input(x, analysis)).orElseThrow();
-      var row = new ArrayList<>(List.of(analysis.reading(s.readOut().quantity())));
+      var row = new ArrayList<>(List.of(analysis.design().reading(s.readOut().quantity())));
       for (ReadOut.Node n : s.readOut().nodes()) {
         row.add(
             n.point().name() + " " + Numbers.engineering(n.value(), n.point().unit().symbol(), 6));
@@ -94,7 +94,7 @@ final class PathCommand extends JsonOption {
       row.add("raw " + s.readOut().code());
       row.add(
           "reads "
-              + Numbers.fixed(s.reading(), analysis.decimals() + 1)
+              + Numbers.fixed(s.reading(), analysis.design().decimals() + 1)
               + (s.extrapolated() ? ", extrapolated" : ""));
       rows.add(row);
     }

@@ -50,7 +50,7 @@ final class ToleranceCommand extends JsonOption {
   int run(Answer answer) {
     Channel channel = ChannelFiles.channel(file);
     Analysis analysis = Analysis.of(channel);
-    ErrorModel model = ChannelFiles.required(analysis, analysis.errorModel());
+    ErrorModel model = ChannelFiles.required(analysis, analysis.design().errorModel());
     double[] inputs = inputs(channel);
     for (double x : inputs) model.path().require(x);
     List<BudgetPoint> budget = Budget.at(model, inputs);
@@ -68,7 +68,7 @@ final class ToleranceCommand extends JsonOption {
       whole.put("before", point);
       whole.put("after", object(b.after(), r.after()));
       points.add(whole);
-      rows.add(row(analysis.reading(b.quantity()), "before", b.before(), r.before()));
+      rows.add(row(analysis.design().reading(b.quantity()), "before", b.before(), r.before()));
       rows.add(row("", "after", b.after(), r.after()));
     }
     answer.put("points", points).put("draws", draws).put("seed", seed);

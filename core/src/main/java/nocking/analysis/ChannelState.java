@@ -1,5 +1,8 @@
 package nocking.analysis;
 
+import nocking.check.Verdict;
+import nocking.finding.Severity;
+
 /** The sign of a channel in the rack. */
 public enum ChannelState {
   /** Nothing to judge yet. */
@@ -11,5 +14,16 @@ public enum ChannelState {
   /** A finding wants attention. */
   WARNING,
   /** The check fails or the path cannot work. */
-  FAIL
+  FAIL;
+
+  public static ChannelState of(Analysis a) {
+    if (a.channel().design().sensor() == null) return NOT_STARTED;
+    if (found(a, Severity.STOP)) return FAIL;
+    if (found(a, Severity.WARNING)) return WARNING;
+    return a.acceptance().verdict() == Verdict.PASS ? PASS : UNDER_WAY;
+  }
+
+  private static boolean found(Analysis a, Severity severity) {
+    return a.findings().stream().anyMatch(f -> f.severity() == severity);
+  }
 }

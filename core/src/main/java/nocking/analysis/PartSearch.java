@@ -90,11 +90,12 @@ public final class PartSearch {
     Analysis analysis = Analysis.of(channel);
     SignalPath path =
         analysis
+            .design()
             .path()
             .orElseThrow(
                 () ->
                     new QuantityException(
-                        analysis.pathProblem().orElse("the sensor is not defined yet")));
+                        analysis.design().problem().orElse("the sensor is not defined yet")));
     return new PartSearch(channel, path, index, assortment, wish).search(analysis);
   }
 
@@ -124,7 +125,7 @@ public final class PartSearch {
   private Found search(Analysis analysis) {
     return switch (stage) {
       case Divider _ -> divider();
-      case PullUp p -> pullUp(p, analysis.sensorCurve().orElseThrow());
+      case PullUp p -> pullUp(p, analysis.design().sensorCurve().orElseThrow());
       case DifferenceAmp d -> difference(d);
       case NonInvertingAmp a -> gainShift(new Span(a.railLow().number(), a.railHigh().number()));
       case InvertingAmp a -> gainShift(new Span(a.railLow().number(), a.railHigh().number()));

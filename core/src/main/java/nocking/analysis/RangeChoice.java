@@ -112,7 +112,7 @@ public record RangeChoice(
 
   /** By the card's own path; a span without a card is the present sensor stretched to it. */
   private static double count(Channel with, Span working, Span span, boolean card) {
-    var path = Analysis.of(with).path();
+    var path = Analysis.of(with).design().path();
     if (path.isEmpty()) return Double.NaN;
     double own = path.get().countsWorth(working.middle());
     return card ? own : own * span.width() / path.get().rated().width();

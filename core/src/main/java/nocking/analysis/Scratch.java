@@ -15,6 +15,7 @@ import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Unit;
 import nocking.quantity.UnitCatalogue;
+import nocking.view.ProbeState;
 
 /**
  * The scratch line: an expression with units, prefixes, {@code ||} and the channel's own symbols.
@@ -77,7 +78,7 @@ public final class Scratch {
   }
 
   private Optional<Quantity> symbol(String name, double x) {
-    Optional<SignalPath> path = analysis.path();
+    Optional<SignalPath> path = analysis.design().path();
     if (path.isEmpty()) return Optional.empty();
     Unit unit = analysis.channel().unit();
     if (name.equals(path.get().quantitySymbol())) return Optional.of(Quantity.of(x, unit));

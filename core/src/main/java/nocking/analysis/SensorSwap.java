@@ -48,18 +48,19 @@ public record SensorSwap(List<Row> rows, String problem) {
   public static SensorSwap of(Channel channel, Sensor other) {
     Analysis now = Analysis.of(channel);
     Analysis then = Analysis.of(channel.design(d -> d.withSensor(other)));
-    Optional<Curve> curve = now.curve();
-    if (now.path().isEmpty() || curve.isEmpty()) {
+    Optional<Curve> curve = now.calibration().curve();
+    if (now.design().path().isEmpty() || curve.isEmpty()) {
       return new SensorSwap(List.of(), "there is no calibration yet to compare with");
     }
-    if (then.path().isEmpty()) {
-      return new SensorSwap(List.of(), then.pathProblem().orElse("the new sensor has no path"));
+    if (then.design().path().isEmpty()) {
+      return new SensorSwap(
+          List.of(), then.design().problem().orElse("the new sensor has no path"));
     }
     DoubleUnaryOperator reads = curve.get().function();
     Definition d = channel.definition();
     var rows = new ArrayList<Row>();
-    SignalPath before = now.path().get();
-    SignalPath after = then.path().get();
+    SignalPath before = now.design().path().get();
+    SignalPath after = then.design().path().get();
     add(rows, "at rest", channel.design().rest(), before, after, reads);
     if (channel.design().rest() != d.working().low()) {
       add(rows, "start", d.working().low(), before, after, reads);

@@ -55,9 +55,10 @@ public record WhatIf(SignalPath now, SignalPath then, List<Row> rows, Optional<S
   public static Optional<WhatIf> of(Analysis a, ParameterRef constant, Value other) {
     Channel changed =
         a.channel().design(d -> d.withParameter(constant.element(), constant.field(), other));
-    Optional<SignalPath> then = Analysis.of(changed).path();
-    if (a.path().isEmpty() || then.isEmpty()) return Optional.empty();
-    return Optional.of(compared(a.channel().definition().working(), a.path().get(), then.get()));
+    Optional<SignalPath> then = Analysis.of(changed).design().path();
+    if (a.design().path().isEmpty() || then.isEmpty()) return Optional.empty();
+    return Optional.of(
+        compared(a.channel().definition().working(), a.design().path().get(), then.get()));
   }
 
   private static WhatIf compared(Span working, SignalPath now, SignalPath then) {

@@ -4,6 +4,7 @@ import java.util.stream.Stream;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.fault.Backwards;
+import nocking.view.ChannelView;
 
 /**
  * The signal falls as the quantity rises although the sensor could be wired the other way round.
@@ -11,9 +12,9 @@ import nocking.fault.Backwards;
 final class BackwardsSignal implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Channel c = e.channel();
-    return e.path().flatMap(p -> Backwards.of(c, p)).stream()
+    return e.design().path().flatMap(p -> Backwards.of(c, p)).stream()
         .map(
             b ->
                 Finding.of(

@@ -11,12 +11,13 @@ import nocking.channel.WorkStep;
 import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
+import nocking.view.ChannelView;
 
 /** Positions, alarms or switches that contradict each other, or use too little of the travel. */
 final class BandsContradict implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Channel c = e.channel();
     BandPlan plan = c.wiring().bands();
     if (plan.isEmpty()) return Stream.empty();

@@ -14,6 +14,7 @@ import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.view.ChannelView;
 
 /**
  * Bands that the channel can never come to, that are finer than its converter, a hysteresis that
@@ -23,16 +24,16 @@ final class BandsReach implements Rule {
   private static final double LEAST_COUNTS = 2;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     BandPlan plan = e.channel().wiring().bands();
     if (plan.isEmpty()) return Stream.empty();
     var list = new ArrayList<Finding>();
     stations(e, plan, list);
-    e.path().ifPresent(p -> alarms(e, p, plan, list));
+    e.design().path().ifPresent(p -> alarms(e, p, plan, list));
     return list.stream();
   }
 
-  private static void stations(Evidence e, BandPlan plan, List<Finding> list) {
+  private static void stations(ChannelView e, BandPlan plan, List<Finding> list) {
     double reference = e.channel().design().converter().reference().number();
     for (int i = 0; i < plan.positions().size(); i++) {
       BandPosition p = plan.positions().get(i);
@@ -49,7 +50,7 @@ final class BandsReach implements Rule {
     }
   }
 
-  private static void alarms(Evidence e, SignalPath path, BandPlan plan, List<Finding> list) {
+  private static void alarms(ChannelView e, SignalPath path, BandPlan plan, List<Finding> list) {
     Optional<Span> reach = reach(e, path);
     double count = path.countsWorth(e.channel().definition().working().middle());
     for (int i = 0; i < plan.alarms().size(); i++) {
@@ -64,10 +65,10 @@ final class BandsReach implements Rule {
                 "It begins %s; this path shows %s to %s and no more."
                     .formatted(
                         low >= reach.get().high()
-                            ? "above " + e.amount(low)
-                            : "below " + e.amount(high),
-                        e.amount(reach.get().low()),
-                        e.amount(reach.get().high())),
+                            ? "above " + e.design().amount(low)
+                            : "below " + e.design().amount(high),
+                        e.design().amount(reach.get().low()),
+                        e.design().amount(reach.get().high())),
                 i));
       } else if (high - low < LEAST_COUNTS * count) {
         list.add(
@@ -75,7 +76,7 @@ final class BandsReach implements Rule {
                 "band-below-count",
                 "%s is narrower than two counts".formatted(b.name()),
                 "It is %s wide and the resolution is %s, one count: the reading may step over it."
-                    .formatted(e.error(high - low), e.error(count)),
+                    .formatted(e.design().error(high - low), e.design().error(count)),
                 i));
       }
     }
@@ -86,18 +87,18 @@ final class BandsReach implements Rule {
       list.add(
           finding(
               "hysteresis-below-noise",
-              "The hysteresis of %s is less than the noise".formatted(e.error(hysteresis)),
+              "The hysteresis of %s is less than the noise".formatted(e.design().error(hysteresis)),
               "%s: at a limit the alarm comes and goes by itself."
                   .formatted(
                       2 * noise > count
-                          ? "Repeated readings spread by " + e.error(2 * noise)
-                          : "The resolution is " + e.error(count)),
+                          ? "Repeated readings spread by " + e.design().error(2 * noise)
+                          : "The resolution is " + e.design().error(count)),
               -1));
     }
   }
 
   /** Quantities that the display can show at all, from the converter's and the path's ends. */
-  private static Optional<Span> reach(Evidence e, SignalPath path) {
+  private static Optional<Span> reach(ChannelView e, SignalPath path) {
     double a = path.quantity(path.converter().volts(0));
     double b = path.quantity(path.converter().volts(path.converter().codes() - 1.0));
     Span w = e.channel().definition().working();
@@ -108,7 +109,7 @@ final class BandsReach implements Rule {
   }
 
   /** Standard deviation of repeated readings in the quantity; 0 without any. */
-  private static double noise(Channel c, Evidence e, SignalPath path) {
+  private static double noise(Channel c, ChannelView e, SignalPath path) {
     double worst = 0;
     for (ReferencePoint p : c.calibration().points().counting()) {
       double sd = p.standardDeviation();

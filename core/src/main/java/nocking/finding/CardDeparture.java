@@ -10,6 +10,7 @@ import nocking.element.Field;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.sensor.Sensor;
+import nocking.view.ChannelView;
 
 /**
  * The channel and the sensor card that its sensor came from no longer say the same: the card
@@ -18,7 +19,7 @@ import nocking.sensor.Sensor;
 final class CardDeparture implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Channel c = e.channel();
     CardRef ref = c.design().card();
     if (ref == null || c.design().sensor() == null || e.cards().isEmpty()) return Stream.empty();
@@ -56,7 +57,7 @@ final class CardDeparture implements Rule {
             .with(new Fix("Back to the card " + k.name(), k::putInto)));
   }
 
-  private static Optional<Sensor> ofCard(Evidence e, SensorCard k) {
+  private static Optional<Sensor> ofCard(ChannelView e, SensorCard k) {
     try {
       return Optional.of(k.sensorIn(e.channel().unit()));
     } catch (QuantityException wrongUnit) {
@@ -64,11 +65,11 @@ final class CardDeparture implements Rule {
     }
   }
 
-  private static boolean same(Evidence e, SensorCard k) {
+  private static boolean same(ChannelView e, SensorCard k) {
     return ofCard(e, k).map(s -> s.equals(e.channel().design().sensor())).orElse(false);
   }
 
-  private static String difference(Evidence e, SensorCard k) {
+  private static String difference(ChannelView e, SensorCard k) {
     Sensor own = e.channel().design().sensor();
     Optional<Sensor> of = ofCard(e, k);
     if (of.isEmpty() || of.get().getClass() != own.getClass()) {

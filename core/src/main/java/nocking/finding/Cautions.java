@@ -2,12 +2,13 @@ package nocking.finding;
 
 import java.util.stream.Stream;
 import nocking.channel.WorkStep;
+import nocking.view.ChannelView;
 
 /** The usual cautions of what the channel touches, beside the work that they concern. */
 final class Cautions implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     return e.channel().definition().hazards().stream()
         .map(
             h ->

@@ -7,6 +7,7 @@ import nocking.element.Signal;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.view.ChannelView;
 
 /** The converter sees more than its range, or only a small part of it is used. */
 final class ConverterRange implements Rule {
@@ -14,11 +15,11 @@ final class ConverterRange implements Rule {
   private static final double POOR = 0.5;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
-    return e.path().stream().flatMap(p -> look(e, p));
+  public Stream<Finding> examine(ChannelView e) {
+    return e.design().path().stream().flatMap(p -> look(e, p));
   }
 
-  private static Stream<Finding> look(Evidence e, SignalPath path) {
+  private static Stream<Finding> look(ChannelView e, SignalPath path) {
     Span working = e.channel().definition().working();
     Span seen = Span.between(path.at(working.low()).output(), path.at(working.high()).output());
     double reference = path.converter().reference().number();
@@ -45,14 +46,14 @@ final class ConverterRange implements Rule {
                 .formatted(
                     Numbers.engineering(seen.width(), "V", 3),
                     Numbers.engineering(reference, "V", 3),
-                    e.error(path.countsWorth(working.middle())))));
+                    e.design().error(path.countsWorth(working.middle())))));
   }
 
   /**
    * A resistance R₁ … R₂ behind one pull-up spans at most (√r − 1)/(√r + 1) of its supply, r =
    * R₁/R₂, with R_p = √(R₁R₂): then only an amplifier would use more.
    */
-  private static boolean asGoodAsItGets(Evidence e, SignalPath path, double used) {
+  private static boolean asGoodAsItGets(ChannelView e, SignalPath path, double used) {
     Channel c = e.channel();
     boolean alone =
         c.design().sensor().signal() == Signal.RESISTANCE && c.design().stages().size() == 1;

@@ -12,6 +12,7 @@ import nocking.quantity.Value;
 import nocking.sensor.TablePoint;
 import nocking.sensor.TableSensor;
 import nocking.sensor.TwoPointSensor;
+import nocking.view.ChannelView;
 
 /**
  * One row of a datasheet table is out of line and stands in it ten, a hundred or a thousand times
@@ -24,7 +25,7 @@ final class DatasheetSlip implements Rule {
   private static final double TOO_HIGH = 50;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Channel c = e.channel();
     return switch (c.design().sensor()) {
       case TableSensor t -> table(t).stream();

@@ -7,17 +7,18 @@ import nocking.fault.FaultMatrix;
 import nocking.fault.ThresholdProposal;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.view.ChannelView;
 import nocking.wiring.Thresholds;
 
 /** The volts beyond which a reading can only be a fault: not settled yet, or in the wrong place. */
 final class FaultLimits implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
-    return e.brokenWires().stream().flatMap(m -> limits(e, m));
+  public Stream<Finding> examine(ChannelView e) {
+    return e.wiring().brokenWires().stream().flatMap(m -> limits(e, m));
   }
 
-  private static Stream<Finding> limits(Evidence e, FaultMatrix matrix) {
+  private static Stream<Finding> limits(ChannelView e, FaultMatrix matrix) {
     ThresholdProposal proposal = matrix.thresholds();
     Thresholds set = e.channel().wiring().plan().thresholds();
     if (set == null && proposal.thresholds().isEmpty() && !proposal.hidden().isEmpty()) {

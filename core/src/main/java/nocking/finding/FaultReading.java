@@ -7,23 +7,24 @@ import nocking.channel.WorkStep;
 import nocking.check.CheckRow;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.view.ChannelView;
 import nocking.wiring.Thresholds;
 
 /** A check or a reference point lies where only a fault can be. */
 final class FaultReading implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Thresholds limits = e.channel().wiring().plan().thresholds();
     if (limits == null) return Stream.empty();
     var list = new ArrayList<Finding>();
-    List<CheckRow> rows = e.checkRows();
+    List<CheckRow> rows = e.acceptance().rows();
     for (int i = 0; i < rows.size(); i++) {
       if (rows.get(i).fault()) {
         list.add(
             finding(
                 WorkStep.CHECK,
-                "The check at %s reads a fault".formatted(e.amount(rows.get(i).applied())),
+                "The check at %s reads a fault".formatted(e.design().amount(rows.get(i).applied())),
                 limits,
                 i));
       }
@@ -33,7 +34,7 @@ final class FaultReading implements Rule {
     var points = e.channel().calibration().points().points();
     for (int i = 0; i < points.size(); i++) {
       if (points.get(i).leftOut() != null || points.get(i).readings().isEmpty()) continue;
-      double volts = e.volts(points.get(i));
+      double volts = e.calibration().volts(points.get(i));
       // What no converter can give is a slip of the pen, which has a rule of its own.
       if (!limits.fault(volts) || !range.contains(volts)) continue;
       list.add(

@@ -5,18 +5,19 @@ import java.util.stream.Stream;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.quantity.Numbers;
+import nocking.view.ChannelView;
 
 /** A ratiometric sensor is read against a reference that does not follow its supply. */
 final class FixedReference implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Optional<Double> fed = supply(e.channel());
-    if (e.path().isEmpty() || fed.isEmpty()) return Stream.empty();
+    if (e.design().path().isEmpty() || fed.isEmpty()) return Stream.empty();
     double supply = fed.get();
     if (e.channel().wiring().plan().sharedReference()) return Stream.empty();
     double high = e.channel().definition().high().number();
-    var path = e.path().get();
+    var path = e.design().path().get();
     double moved = path.quantity(1.01 * path.output(high)) - high;
     boolean same = supply == e.channel().design().converter().reference().number();
     Finding f =
@@ -31,8 +32,8 @@ final class FixedReference implements Rule {
             "1 %% of the %s supply moves the reading by %s at %s. %s"
                 .formatted(
                     Numbers.engineering(supply, "V", 3),
-                    e.error(Math.abs(moved)),
-                    e.amount(high),
+                    e.design().error(Math.abs(moved)),
+                    e.design().amount(high),
                     same
                         ? "Two sources of the same number are not the same rail; where they are, say so and nothing moves."
                         : "Measure the supply, or let the converter use it."));

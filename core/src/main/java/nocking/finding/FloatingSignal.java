@@ -11,17 +11,18 @@ import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.StrainBridge;
 import nocking.stage.InputPull;
+import nocking.view.ChannelView;
 import nocking.weighing.FaultKind;
 
 /** With its signal wire off nothing holds the input, so that the display shows anything. */
 final class FloatingSignal implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
-    return e.brokenWires().stream().flatMap(m -> floats(e, m).stream());
+  public Stream<Finding> examine(ChannelView e) {
+    return e.wiring().brokenWires().stream().flatMap(m -> floats(e, m).stream());
   }
 
-  private static Optional<Finding> floats(Evidence e, FaultMatrix matrix) {
+  private static Optional<Finding> floats(ChannelView e, FaultMatrix matrix) {
     Optional<FaultRow> open =
         matrix.rows().stream()
             .filter(r -> r.fault().kind() == FaultKind.SIGNAL_OPEN && r.floating())
@@ -32,7 +33,7 @@ final class FloatingSignal implements Rule {
         Double.isNaN(row.shownLow())
             ? "anything"
             : "anything from %s to %s"
-                .formatted(e.amount(row.shownLow()), e.amount(row.shownHigh()));
+                .formatted(e.design().amount(row.shownLow()), e.design().amount(row.shownHigh()));
     String detail =
         "With the signal wire off nothing holds the input: the display may show %s and follow every hand that comes near."
             .formatted(shows);

@@ -13,6 +13,7 @@ import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
+import nocking.view.ChannelView;
 
 /** The sensor output sags under its load: the ratio alone would be wrong. */
 final class LoadingMatters implements Rule {
@@ -20,12 +21,13 @@ final class LoadingMatters implements Rule {
   private static final double MATTERS = 0.002;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Channel c = e.channel();
-    if (e.path().isEmpty() || c.design().sensor().signal() != Signal.VOLTAGE) return Stream.empty();
+    if (e.design().path().isEmpty() || c.design().sensor().signal() != Signal.VOLTAGE)
+      return Stream.empty();
     double at = worst(e);
-    double loaded = e.path().get().at(at).nodes().getFirst().value();
-    double free = e.sensorCurve().orElseThrow().at(at);
+    double loaded = e.design().path().get().at(at).nodes().getFirst().value();
+    double free = e.design().sensorCurve().orElseThrow().at(at);
     double sag = 1 - loaded / free;
     if (!(Math.abs(sag) > MATTERS)) return behind(e).stream();
     return Stream.of(
@@ -36,16 +38,16 @@ final class LoadingMatters implements Rule {
             "Loading moves TP1 by %s %%".formatted(Numbers.significant(100 * Math.abs(sag), 2)),
             "At %s the sensor gives %s, not %s. The equation counts this."
                 .formatted(
-                    e.amount(at),
+                    e.design().amount(at),
                     Numbers.engineering(loaded, "V", 4),
                     Numbers.engineering(free, "V", 4))));
   }
 
   /** The node behind a stage that sags most under what hangs on it. */
-  private static Optional<Finding> behind(Evidence e) {
+  private static Optional<Finding> behind(ChannelView e) {
     Channel c = e.channel();
     double x = e.channel().definition().high().number();
-    SignalPath path = e.path().orElseThrow();
+    SignalPath path = e.design().path().orElseThrow();
     double most = MATTERS;
     int at = -1;
     double free = Double.NaN;
@@ -67,7 +69,7 @@ final class LoadingMatters implements Rule {
                 "Loading moves TP%d by %s %%".formatted(at + 2, Numbers.significant(100 * most, 2)),
                 "At %s the %s would give %s by itself and gives %s. The equation counts this."
                     .formatted(
-                        e.amount(x),
+                        e.design().amount(x),
                         c.design().stages().get(at).title().toLowerCase(Locale.ROOT),
                         Numbers.engineering(free, "V", 4),
                         Numbers.engineering(path.at(x).nodes().get(at + 1).value(), "V", 4)))
@@ -92,7 +94,7 @@ final class LoadingMatters implements Rule {
   }
 
   /** Input at which the load matters most: a potentiometer is softest at its middle. */
-  private static double worst(Evidence e) {
+  private static double worst(ChannelView e) {
     Span working = e.channel().definition().working();
     double worst = working.high();
     double most = -1;
@@ -100,8 +102,8 @@ final class LoadingMatters implements Rule {
       double x = working.at(i / 20.0);
       double sag =
           Math.abs(
-              e.path().get().at(x).nodes().getFirst().value()
-                  - e.sensorCurve().orElseThrow().at(x));
+              e.design().path().get().at(x).nodes().getFirst().value()
+                  - e.design().sensorCurve().orElseThrow().at(x));
       if (sag > most * (1 + 1e-9)) {
         most = sag;
         worst = x;

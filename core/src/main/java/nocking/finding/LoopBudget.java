@@ -9,13 +9,14 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Value;
 import nocking.sensor.CurrentLoop;
 import nocking.stage.Shunt;
+import nocking.view.ChannelView;
 
 /** The loop's supply does not reach, or the signal of a failure cannot be told from a value. */
 final class LoopBudget implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
-    if (e.path().isEmpty()
+  public Stream<Finding> examine(ChannelView e) {
+    if (e.design().path().isEmpty()
         || !(e.channel().design().sensor() instanceof CurrentLoop loop)
         || e.channel().design().stages().isEmpty()
         || !(e.channel().design().stages().getFirst() instanceof Shunt shunt)) {
@@ -50,13 +51,14 @@ final class LoopBudget implements Rule {
                         .at(0)));
   }
 
-  private static void failure(Evidence e, CurrentLoop loop, Shunt shunt, ArrayList<Finding> list) {
+  private static void failure(
+      ChannelView e, CurrentLoop loop, Shunt shunt, ArrayList<Finding> list) {
     if (Math.abs(loop.lowCurrent().number() - 0.004) > 1e-6) return;
     double reference = e.channel().design().converter().reference().number();
     // Whatever stands behind the burden is linear: the largest value scales with the current.
     double end = Math.max(loop.lowCurrent().number(), loop.highCurrent().number());
     double x = e.channel().design().sensor().rated(e.channel().unit()).high();
-    double atEnd = e.path().get().output(x);
+    double atEnd = e.design().path().get().output(x);
     double atFailure = atEnd * CurrentLoop.FAILURE_HIGH / end;
     if (e.channel().design().stages().size() > 1 || atEnd > reference || atFailure <= reference)
       return;

@@ -11,6 +11,7 @@ import nocking.path.ReadOut;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
 import nocking.sensor.AcVoltage;
+import nocking.view.ChannelView;
 
 /**
  * Mains or another dangerous voltage (above 50 V AC or 120 V DC, the limits of IEC 60364-4-41)
@@ -21,7 +22,7 @@ final class MainsIsolation implements Rule {
   private static final double DANGEROUS_DC = 120;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Channel c = e.channel();
     if (c.design().sensor() == null) return Stream.empty();
     double highest = c.definition().high().number();
@@ -30,7 +31,7 @@ final class MainsIsolation implements Rule {
             && c.unit().dimension().equals(Unit.VOLT.dimension())
             && c.unit().toSi(highest) > DANGEROUS_AC;
     double direct =
-        e.path().stream()
+        e.design().path().stream()
             .flatMap(p -> p.at(highest).nodes().stream())
             .filter(n -> n.point().unit().equals(Unit.VOLT))
             .mapToDouble(ReadOut.Node::value)

@@ -9,22 +9,23 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Value;
 import nocking.stage.Clamp;
 import nocking.stage.Stage;
+import nocking.view.ChannelView;
 
 /** A sensor at its supply, as a broken ground makes it, drives the converter beyond its limits. */
 final class OverSupply implements Rule {
   private static final double ALLOWED = 0.3;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Channel c = e.channel();
-    if (e.path().isEmpty()) return Stream.empty();
+    if (e.design().path().isEmpty()) return Stream.empty();
     Optional<Double> supply = c.design().sensor().ratiometricSupply();
     boolean limited = c.design().stages().stream().anyMatch(s -> s.rails().isPresent());
     if (supply.isEmpty() || limited || c.design().sensor().possibleOutput().isEmpty()) {
       return Stream.empty();
     }
     double reference = c.design().converter().reference().number();
-    double at = passive(e.path().get(), c.design().sensor().possibleOutput().get().high());
+    double at = passive(e.design().path().get(), c.design().sensor().possibleOutput().get().high());
     if (at <= reference + ALLOWED) return Stream.empty();
     Value low = Value.of(-ALLOWED);
     Value high = Value.of(reference + ALLOWED);

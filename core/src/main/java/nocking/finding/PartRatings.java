@@ -13,6 +13,7 @@ import nocking.quantity.QuantityParser;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.view.ChannelView;
 
 /**
  * A resistor takes more power or voltage than a single part is rated for. A value typed as {@code
@@ -22,15 +23,16 @@ final class PartRatings implements Rule {
   private static final Pattern TIMES = Pattern.compile("\\s*(\\d+)\\s*[*×]\\s*[^+|]+");
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Span working = e.channel().definition().working();
     Stress power = null;
     Stress voltage = null;
     double hottest = 0;
     double highest = 0;
     for (double x : new double[] {working.low(), working.high()}) {
-      for (Stress s : e.stresses(x)) {
-        double share = largestShare(e.elements().get(s.element()).value(s.field()));
+      for (Stress s : e.design().stresses(x)) {
+        double share =
+            largestShare(e.channel().design().elements().get(s.element()).value(s.field()));
         double watts = s.watts() * share / e.channel().design().surroundings().partPower().number();
         double volts =
             s.volts() * share / e.channel().design().surroundings().partVoltage().number();
@@ -49,8 +51,8 @@ final class PartRatings implements Rule {
         highest > 1 ? Stream.of(voltage(e, voltage)) : Stream.empty());
   }
 
-  private static Finding power(Evidence e, Stress s) {
-    double share = largestShare(e.elements().get(s.element()).value(s.field()));
+  private static Finding power(ChannelView e, Stress s) {
+    double share = largestShare(e.channel().design().elements().get(s.element()).value(s.field()));
     double rated = e.channel().design().surroundings().partPower().number();
     return Finding.of(
             "part-power",
@@ -65,8 +67,8 @@ final class PartRatings implements Rule {
         .at(s.element() - 1);
   }
 
-  private static Finding voltage(Evidence e, Stress s) {
-    double share = largestShare(e.elements().get(s.element()).value(s.field()));
+  private static Finding voltage(ChannelView e, Stress s) {
+    double share = largestShare(e.channel().design().elements().get(s.element()).value(s.field()));
     double rated = e.channel().design().surroundings().partVoltage().number();
     int parts = (int) Math.ceil(s.volts() / (0.6 * rated));
     return Finding.of(

@@ -13,13 +13,14 @@ import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.stage.PullUp;
 import nocking.stage.Stage;
+import nocking.view.ChannelView;
 
 /** The path cannot be worked out, for example because both sensor points have the same input. */
 final class PathProblem implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
-    return e.pathProblem().stream()
+  public Stream<Finding> examine(ChannelView e) {
+    return e.design().problem().stream()
         .map(
             problem -> {
               Finding f =

@@ -11,21 +11,22 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Value;
 import nocking.stage.DifferenceAmp;
 import nocking.stage.Stage;
+import nocking.view.ChannelView;
 
 /** The pivot is not at the input that was asked for. */
 final class PivotMissed implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Value wanted = e.channel().definition().pivot();
-    if (wanted == null || e.path().isEmpty()) return Stream.empty();
-    SignalPath path = e.path().get();
+    if (wanted == null || e.design().path().isEmpty()) return Stream.empty();
+    SignalPath path = e.design().path().get();
     return path.linear().stream()
         .filter(f -> Math.abs(f.pivot() - wanted.number()) > path.countsWorth(f.pivot()))
         .map(f -> missed(e, path, f, wanted));
   }
 
-  private static Finding missed(Evidence e, SignalPath path, LinearForm form, Value wanted) {
+  private static Finding missed(ChannelView e, SignalPath path, LinearForm form, Value wanted) {
     String unit = e.channel().definition().unit();
     Finding f =
         Finding.of(

@@ -13,6 +13,7 @@ import nocking.misfit.PointsMisfit;
 import nocking.path.SignalPath;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
+import nocking.view.ChannelView;
 
 /**
  * The reference points do not agree with the design: by what, and which single cause would make all
@@ -23,11 +24,11 @@ final class PointsContradict implements Rule {
   private static final int SHOWN = 3;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
-    return e.misfit().stream().flatMap(m -> finding(e, m).stream());
+  public Stream<Finding> examine(ChannelView e) {
+    return e.calibration().misfit().stream().flatMap(m -> finding(e, m).stream());
   }
 
-  private static Optional<Finding> finding(Evidence e, PointsMisfit m) {
+  private static Optional<Finding> finding(ChannelView e, PointsMisfit m) {
     Optional<Cause> clear = m.clear();
     if (clear.isPresent()) return named(e, m, clear.get());
     if (has(m, Cause.Kind.OFFSET)) return Optional.of(offset(e, m));
@@ -39,7 +40,7 @@ final class PointsContradict implements Rule {
     return m.causes().stream().anyMatch(c -> c.kind() == kind);
   }
 
-  private static Optional<Finding> named(Evidence e, PointsMisfit m, Cause c) {
+  private static Optional<Finding> named(ChannelView e, PointsMisfit m, Cause c) {
     return switch (c.kind()) {
       // A similar sensor has a rule of its own.
       case CARD -> Optional.empty();
@@ -83,24 +84,26 @@ final class PointsContradict implements Rule {
   }
 
   private static Finding mended(
-      Evidence e, PointsMisfit m, Cause c, String rule, WorkStep step, String headline) {
+      ChannelView e, PointsMisfit m, Cause c, String rule, WorkStep step, String headline) {
     String now =
         Double.isNaN(m.worst())
             ? "As it is the design has no value for point %d".formatted(m.worstPoint() + 1)
             : "As it is they miss the design by %s at point %d"
                 .formatted(worst(e, m), m.worstPoint() + 1);
-    String detail = "%s; so they agree within %s.".formatted(now, e.error(c.worst()));
+    String detail = "%s; so they agree within %s.".formatted(now, e.design().error(c.worst()));
     // A measured curve takes up what the design has wrong, but not what was written down wrong.
     Severity severity = step == WorkStep.COLLECT ? Severity.WARNING : severity(e.channel());
     Finding f = Finding.of(rule, severity, step, headline, detail);
     return c.remedy().map(r -> f.with(new Fix(c.label(), r))).orElse(f);
   }
 
-  private static String worst(Evidence e, PointsMisfit m) {
-    return Double.isNaN(m.worst()) ? "more than the sensor can give" : e.error(Math.abs(m.worst()));
+  private static String worst(ChannelView e, PointsMisfit m) {
+    return Double.isNaN(m.worst())
+        ? "more than the sensor can give"
+        : e.design().error(Math.abs(m.worst()));
   }
 
-  private static Finding slip(Evidence e, PointsMisfit m, Cause c) {
+  private static Finding slip(ChannelView e, PointsMisfit m, Cause c) {
     int first = c.points()[0];
     ReferencePoint p = e.channel().calibration().points().points().get(first);
     String rows =
@@ -112,12 +115,12 @@ final class PointsContradict implements Rule {
         c.points().length == 1
             ? "Point %s looks like a %s slip".formatted(rows, factor)
             : "Points %s look like a %s slip".formatted(rows, factor);
-    double expected = e.path().get().at(p.applied().number()).output();
+    double expected = e.design().path().get().at(p.applied().number()).output();
     String detail =
         "At %s it reads %s; the design expects %s."
             .formatted(
-                e.amount(p.applied().number()),
-                Numbers.engineering(e.volts(p), "V", 4),
+                e.design().amount(p.applied().number()),
+                Numbers.engineering(e.calibration().volts(p), "V", 4),
                 Double.isNaN(expected) ? "nothing" : Numbers.engineering(expected, "V", 4));
     Finding f =
         Finding.of("point-slip", Severity.WARNING, WorkStep.COLLECT, headline, detail).at(first);
@@ -130,14 +133,14 @@ final class PointsContradict implements Rule {
     return adopted != null && !adopted.isDesign() ? Severity.ADVICE : Severity.WARNING;
   }
 
-  private static Finding offset(Evidence e, PointsMisfit m) {
+  private static Finding offset(ChannelView e, PointsMisfit m) {
     Cause c =
         m.causes().stream().filter(k -> k.kind() == Cause.Kind.OFFSET).findFirst().orElseThrow();
-    SignalPath path = e.path().get();
+    SignalPath path = e.design().path().get();
     List<ReferencePoint> points = e.channel().calibration().points().counting();
     double mean =
         points.stream()
-            .mapToDouble(p -> path.quantity(e.volts(p)) - p.applied().number())
+            .mapToDouble(p -> path.quantity(e.calibration().volts(p)) - p.applied().number())
             .filter(Double::isFinite)
             .average()
             .orElse(m.worst());
@@ -145,7 +148,9 @@ final class PointsContradict implements Rule {
     String headline =
         "The design reads %s %s at %s point"
             .formatted(
-                e.error(Math.abs(mean)), mean > 0 ? "high" : "low", one ? "the only" : "every");
+                e.design().error(Math.abs(mean)),
+                mean > 0 ? "high" : "low",
+                one ? "the only" : "every");
     String detail =
         "That is %s at the converter%s: look for a ground offset or a zero that is not where the design has it.%s"
             .formatted(
@@ -155,7 +160,7 @@ final class PointsContradict implements Rule {
     return Finding.of("constant-offset", severity(e.channel()), WorkStep.FIT, headline, detail);
   }
 
-  private static Finding gain(Evidence e, PointsMisfit m) {
+  private static Finding gain(ChannelView e, PointsMisfit m) {
     double percent = 100 * (m.gain() - 1);
     String headline =
         "The points ask for %s %% %s gain than the design has"
@@ -166,7 +171,7 @@ final class PointsContradict implements Rule {
     return Finding.of("gain-error", severity(e.channel()), WorkStep.FIT, headline, detail);
   }
 
-  private static Finding open(Evidence e, PointsMisfit m) {
+  private static Finding open(ChannelView e, PointsMisfit m) {
     ReferencePoint p = e.channel().calibration().points().points().get(m.worstPoint());
     String explained =
         m.causes().isEmpty()
@@ -174,7 +179,7 @@ final class PointsContradict implements Rule {
             : others(m, null);
     String detail =
         "The worst is point %d, at %s.%s"
-            .formatted(m.worstPoint() + 1, e.amount(p.applied().number()), explained);
+            .formatted(m.worstPoint() + 1, e.design().amount(p.applied().number()), explained);
     return Finding.of(
             "points-contradict",
             severity(e.channel()),

@@ -5,6 +5,7 @@ import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Span;
+import nocking.view.ChannelView;
 
 /** Thirds of the working range that have no point. */
 final class PointsCoverage implements Rule {
@@ -13,7 +14,7 @@ final class PointsCoverage implements Rule {
   private static final double NEAR = 0.03;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     List<ReferencePoint> points = e.channel().calibration().points().counting();
     if (points.size() < 2) return Stream.empty();
     Span working = e.channel().definition().working();

@@ -7,6 +7,7 @@ import nocking.channel.WorkStep;
 import nocking.misfit.Cause;
 import nocking.misfit.PointsMisfit;
 import nocking.points.ReferencePoint;
+import nocking.view.ChannelView;
 
 /** A reading goes the wrong way between its neighbours. */
 final class PointsNotMonotone implements Rule {
@@ -15,7 +16,7 @@ final class PointsNotMonotone implements Rule {
   private static final double NOISE = 0.02;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     List<ReferencePoint> all = e.channel().calibration().points().points();
     List<ReferencePoint> sorted =
         e.channel().calibration().points().counting().stream()
@@ -24,7 +25,8 @@ final class PointsNotMonotone implements Rule {
     if (sorted.size() < 3) return Stream.empty();
     // What makes all points agree is said once, with its cause.
     boolean explained =
-        e.misfit()
+        e.calibration()
+            .misfit()
             .flatMap(PointsMisfit::clear)
             .filter(c -> c.kind() == Cause.Kind.READING_SLIP || c.kind() == Cause.Kind.EXCHANGED)
             .isPresent();
@@ -41,8 +43,8 @@ final class PointsNotMonotone implements Rule {
                     "Points are not monotone at row " + (row + 1),
                     "From %s to %s the reading goes the other way than over the whole range."
                         .formatted(
-                            e.amount(sorted.get(i - 1).applied().number()),
-                            e.amount(sorted.get(i).applied().number())))
+                            e.design().amount(sorted.get(i - 1).applied().number()),
+                            e.design().amount(sorted.get(i).applied().number())))
                 .at(row));
       }
     }

@@ -13,6 +13,7 @@ import nocking.sensor.TableSensor;
 import nocking.stage.PullDown;
 import nocking.stage.PullUp;
 import nocking.stage.Stage;
+import nocking.view.ChannelView;
 
 /**
  * A resistive sensor a thousand times off its pull-up: ohms were typed where the meter or the
@@ -22,7 +23,7 @@ final class PrefixSlip implements Rule {
   private static final double NEAR = 12;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Channel c = e.channel();
     if (c.design().sensor() == null
         || c.design().sensor().signal() != Signal.RESISTANCE
@@ -30,8 +31,8 @@ final class PrefixSlip implements Rule {
       return Stream.empty();
     }
     double pull = pull(c.design().stages().getFirst());
-    if (Double.isNaN(pull) || e.sensorCurve().isEmpty()) return Stream.empty();
-    SensorCurve curve = e.sensorCurve().get();
+    if (Double.isNaN(pull) || e.design().sensorCurve().isEmpty()) return Stream.empty();
+    SensorCurve curve = e.design().sensorCurve().get();
     double at = curve.rated().clamp(c.definition().working().middle());
     double ohms = curve.at(at);
     for (double factor : new double[] {1000, 0.001}) {
@@ -51,7 +52,7 @@ final class PrefixSlip implements Rule {
     };
   }
 
-  private static Finding slip(Evidence e, double ohms, double pull, double factor) {
+  private static Finding slip(ChannelView e, double ohms, double pull, double factor) {
     boolean small = factor > 1;
     Finding f =
         Finding.of(

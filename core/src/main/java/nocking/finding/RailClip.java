@@ -14,6 +14,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.stage.Stage;
+import nocking.view.ChannelView;
 
 /** A stage would have to give more than its rails allow somewhere in the working range. */
 final class RailClip implements Rule {
@@ -24,11 +25,11 @@ final class RailClip implements Rule {
   private static final int LOOKS = 200;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
-    return e.path().stream().flatMap(p -> clips(e, p).stream());
+  public Stream<Finding> examine(ChannelView e) {
+    return e.design().path().stream().flatMap(p -> clips(e, p).stream());
   }
 
-  private static ArrayList<Finding> clips(Evidence e, SignalPath path) {
+  private static ArrayList<Finding> clips(ChannelView e, SignalPath path) {
     Span working = e.channel().definition().working();
     var findings = new ArrayList<Finding>();
     for (int i = 0; i < e.channel().design().stages().size(); i++) {
@@ -46,7 +47,7 @@ final class RailClip implements Rule {
   }
 
   private static Finding clip(
-      Evidence e, SignalPath path, int stage, boolean low, boolean high, Span rails) {
+      ChannelView e, SignalPath path, int stage, boolean low, boolean high, Span rails) {
     Span working = e.channel().definition().working();
     Optional<Span> works = works(path, stage + 1, working);
     String title = e.channel().design().stages().get(stage).title().toLowerCase(Locale.ROOT);
@@ -57,15 +58,16 @@ final class RailClip implements Rule {
             ? "Output saturates over the whole range"
             : low && high
                 ? "Output works only between %s and %s"
-                    .formatted(e.amount(works.get().low()), e.amount(works.get().high()))
+                    .formatted(
+                        e.design().amount(works.get().low()), e.design().amount(works.get().high()))
                 : "Output saturates %s %s"
                     .formatted(
                         high ? "above" : "below",
-                        e.amount(high ? works.get().high() : works.get().low()));
+                        e.design().amount(high ? works.get().high() : works.get().low()));
     String detail =
         "At %s the %s would need %s; its rail is %s. The reading stands still there."
             .formatted(
-                e.amount(end),
+                e.design().amount(end),
                 title,
                 Numbers.engineering(node.wanted(), "V", 3),
                 Numbers.engineering(rails.clamp(node.wanted()), "V", 3));

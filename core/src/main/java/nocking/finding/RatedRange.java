@@ -5,6 +5,7 @@ import nocking.channel.WorkStep;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.sensor.AcVoltage;
+import nocking.view.ChannelView;
 
 /** The working range leaves the sensor's rated range, or uses little of it. */
 final class RatedRange implements Rule {
@@ -12,8 +13,8 @@ final class RatedRange implements Rule {
   private static final double LAVISH = 3;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
-    if (e.channel().design().sensor() == null || e.path().isEmpty()) return Stream.empty();
+  public Stream<Finding> examine(ChannelView e) {
+    if (e.channel().design().sensor() == null || e.design().path().isEmpty()) return Stream.empty();
     Span working = e.channel().definition().working();
     Span rated = e.channel().design().sensor().rated(e.channel().unit());
     if (!rated.contains(working.low()) || !rated.contains(working.high())) {
@@ -25,10 +26,10 @@ final class RatedRange implements Rule {
               "The working range exceeds the sensor's rating",
               "It is rated for %s … %s; the working range is %s … %s. Outside, the sensor is not specified."
                   .formatted(
-                      e.amount(rated.low()),
-                      e.amount(rated.high()),
-                      e.amount(working.low()),
-                      e.amount(working.high()))));
+                      e.design().amount(rated.low()),
+                      e.design().amount(rated.high()),
+                      e.design().amount(working.low()),
+                      e.design().amount(working.high()))));
     }
     double times = rated.width() / working.width();
     // Nobody can buy a mains voltage with a smaller range.
@@ -40,6 +41,7 @@ final class RatedRange implements Rule {
             WorkStep.DEFINE,
             "Sensor range is %s× the job".formatted(Numbers.fixed(times, 1)),
             "The resolution is %s, one count. A sensor with a smaller range would resolve more."
-                .formatted(e.error(e.path().get().countsWorth(working.middle())))));
+                .formatted(
+                    e.design().error(e.design().path().get().countsWorth(working.middle())))));
   }
 }

@@ -5,6 +5,7 @@ import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
+import nocking.view.ChannelView;
 
 /** Different inputs were applied and the readings did not follow. */
 final class ReadingsAlike implements Rule {
@@ -13,22 +14,22 @@ final class ReadingsAlike implements Rule {
   private static final double FOLLOWED = 0.02;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     List<ReferencePoint> points = e.channel().calibration().points().counting();
-    if (e.path().isEmpty() || points.size() < 2) return Stream.empty();
+    if (e.design().path().isEmpty() || points.size() < 2) return Stream.empty();
     double low = Double.POSITIVE_INFINITY;
     double high = Double.NEGATIVE_INFINITY;
     double least = Double.POSITIVE_INFINITY;
     double most = Double.NEGATIVE_INFINITY;
     for (ReferencePoint p : points) {
-      double expected = e.path().get().at(p.applied().number()).output();
-      low = Math.min(low, e.volts(p));
-      high = Math.max(high, e.volts(p));
+      double expected = e.design().path().get().at(p.applied().number()).output();
+      low = Math.min(low, e.calibration().volts(p));
+      high = Math.max(high, e.calibration().volts(p));
       if (Double.isNaN(expected)) continue;
       least = Math.min(least, expected);
       most = Math.max(most, expected);
     }
-    double step = e.path().get().converter().step();
+    double step = e.design().path().get().converter().step();
     if (!(most - least > 10 * step) || high - low > Math.max(2 * step, FOLLOWED * (most - least))) {
       return Stream.empty();
     }

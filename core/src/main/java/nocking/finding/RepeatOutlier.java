@@ -10,6 +10,7 @@ import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
 import nocking.quantity.Value;
+import nocking.view.ChannelView;
 
 /**
  * One of a point's repeated readings lies far from its fellows: its distance from their median
@@ -25,7 +26,7 @@ final class RepeatOutlier implements Rule {
   private static final int LEAST_REPEATS = 3;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     List<ReferencePoint> all = e.channel().calibration().points().points();
     boolean counts = e.channel().calibration().points().raw() == RawUnit.COUNTS;
     double least = counts ? 1 : e.channel().design().converter().step();
@@ -35,7 +36,8 @@ final class RepeatOutlier implements Rule {
         .flatMap(i -> look(e, all, i, least).stream());
   }
 
-  private static Optional<Finding> look(Evidence e, List<ReferencePoint> all, int i, double least) {
+  private static Optional<Finding> look(
+      ChannelView e, List<ReferencePoint> all, int i, double least) {
     double[] v = all.get(i).readings().stream().mapToDouble(Value::number).toArray();
     double middle = median(v);
     double spread = median(Arrays.stream(v).map(x -> Math.abs(x - middle)).toArray());

@@ -9,6 +9,7 @@ import nocking.element.Signal;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
+import nocking.view.ChannelView;
 import nocking.wiring.Pin;
 
 /**
@@ -19,10 +20,12 @@ final class RestReading implements Rule {
   private static final double AGREES = 0.03;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Channel c = e.channel();
     Definition d = c.definition();
-    if (d.gauge() == null || e.path().isEmpty() || c.design().sensor().signal() != Signal.VOLTAGE) {
+    if (d.gauge() == null
+        || e.design().path().isEmpty()
+        || c.design().sensor().signal() != Signal.VOLTAGE) {
       return Stream.empty();
     }
     OptionalDouble measured =
@@ -38,7 +41,7 @@ final class RestReading implements Rule {
     double expected = d.gauge() ? 0 : atmosphere;
     double other = d.gauge() ? atmosphere : 0;
     double near = AGREES * Math.max(d.working().width(), atmosphere);
-    SignalPath path = e.path().get();
+    SignalPath path = e.design().path().get();
     double seen = measured.getAsDouble();
     boolean fits = Math.abs(seen - first(path, expected)) <= perUnit(path, near);
     boolean fitsOther = Math.abs(seen - first(path, other)) <= perUnit(path, near);

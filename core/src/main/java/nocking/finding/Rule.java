@@ -2,6 +2,7 @@ package nocking.finding;
 
 import java.util.List;
 import java.util.stream.Stream;
+import nocking.view.ChannelView;
 
 /** Looks at a channel and says what stands out. */
 public interface Rule {
@@ -49,5 +50,5 @@ public interface Rule {
           new CheckFails(),
           new Cautions());
 
-  Stream<Finding> examine(Evidence evidence);
+  Stream<Finding> examine(ChannelView channel);
 }

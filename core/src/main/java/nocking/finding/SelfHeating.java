@@ -9,15 +9,16 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.stage.PullDown;
 import nocking.stage.PullUp;
+import nocking.view.ChannelView;
 
 /** The measuring current warms a resistive sensor: ΔT = V²/R over its dissipation constant. */
 final class SelfHeating implements Rule {
   private static final double MATTERS = 0.05;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Channel c = e.channel();
-    if (e.path().isEmpty()
+    if (e.design().path().isEmpty()
         || c.design().sensor().signal() != Signal.RESISTANCE
         || c.design().sensor().dissipationConstant().isEmpty()) {
       return Stream.empty();
@@ -44,14 +45,14 @@ final class SelfHeating implements Rule {
             WorkStep.CONDITION,
             "The sensor warms itself by %s K".formatted(Numbers.significant(worst, 2)),
             "At %s it takes %s. In still air it is more. A larger pull-up or a pulsed supply helps."
-                .formatted(e.amount(at), Numbers.engineering(watts(e, at), "W", 2))));
+                .formatted(e.design().amount(at), Numbers.engineering(watts(e, at), "W", 2))));
   }
 
   /** Power in the sensor; known for a pull-up or pull-down right behind it. */
-  private static double watts(Evidence e, double x) {
+  private static double watts(ChannelView e, double x) {
     Channel c = e.channel();
     if (c.design().stages().isEmpty()) return 0;
-    ReadOut read = e.path().get().at(x);
+    ReadOut read = e.design().path().get().at(x);
     double ohms = read.nodes().get(0).value();
     double node = read.nodes().get(1).value();
     return switch (c.design().stages().getFirst()) {

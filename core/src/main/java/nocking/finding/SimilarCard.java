@@ -15,6 +15,7 @@ import nocking.points.ReferencePoint;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
+import nocking.view.ChannelView;
 
 /**
  * The points do not fit this channel's sensor, but they do fit another card that measures the same:
@@ -33,11 +34,12 @@ final class SimilarCard implements Rule {
   private record Candidate(SensorCard card, double worst) {}
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     List<ReferencePoint> points = e.channel().calibration().points().counting();
-    if (e.path().isEmpty() || e.cards().isEmpty()) return Stream.empty();
+    if (e.design().path().isEmpty() || e.cards().isEmpty()) return Stream.empty();
     boolean card =
-        e.misfit()
+        e.calibration()
+            .misfit()
             .flatMap(PointsMisfit::clear)
             .filter(k -> k.kind() == Cause.Kind.CARD)
             .isPresent();
@@ -45,8 +47,8 @@ final class SimilarCard implements Rule {
     if (points.stream().map(p -> p.applied().number()).distinct().count() < LEAST_POINTS) {
       return Stream.empty();
     }
-    double allowed = allowedVolts(e.channel(), e.path().get());
-    double own = worst(e, e.path().get(), points);
+    double allowed = allowedVolts(e.channel(), e.design().path().get());
+    double own = worst(e, e.design().path().get(), points);
     if (!(own > allowed)) return Stream.empty();
     return e.cards().stream()
         .flatMap(k -> candidate(e, k, points).stream())
@@ -65,16 +67,17 @@ final class SimilarCard implements Rule {
   }
 
   /** Largest departure of a reading from what a path would give, volts; NaN where it has none. */
-  private static double worst(Evidence e, SignalPath path, List<ReferencePoint> points) {
+  private static double worst(ChannelView e, SignalPath path, List<ReferencePoint> points) {
     double worst = 0;
     for (ReferencePoint p : points) {
-      worst = Math.max(worst, Math.abs(e.volts(p) - path.output(p.applied().number())));
+      worst =
+          Math.max(worst, Math.abs(e.calibration().volts(p) - path.output(p.applied().number())));
     }
     return worst;
   }
 
   private static Optional<Candidate> candidate(
-      Evidence e, SensorCard card, List<ReferencePoint> points) {
+      ChannelView e, SensorCard card, List<ReferencePoint> points) {
     Channel c = e.channel();
     boolean same =
         card.kind() == c.definition().kind()
@@ -82,7 +85,7 @@ final class SimilarCard implements Rule {
     if (!same) return Optional.empty();
     try {
       Channel with = card.putInto(c);
-      var measurand = new Measurand(e.path().get().quantitySymbol(), c.unit());
+      var measurand = new Measurand(e.design().path().get().quantitySymbol(), c.unit());
       SignalPath path =
           SignalPath.of(
               measurand, with.design().sensor(), with.design().stages(), with.design().converter());
@@ -93,9 +96,9 @@ final class SimilarCard implements Rule {
     }
   }
 
-  private static Finding finding(Evidence e, Candidate c, double own) {
+  private static Finding finding(ChannelView e, Candidate c, double own) {
     Span w = e.channel().definition().working();
-    SignalPath path = e.path().get();
+    SignalPath path = e.design().path().get();
     double slope = w.width() / Math.abs(path.output(w.high()) - path.output(w.low()));
     return Finding.of(
             "similar-card",
@@ -103,7 +106,7 @@ final class SimilarCard implements Rule {
             WorkStep.DEFINE,
             "The points look like the card " + c.card.name(),
             "This channel's sensor misses them by up to %s, that card by at most %s. Is the other sensor fitted?"
-                .formatted(e.error(own * slope), e.error(c.worst * slope)))
+                .formatted(e.design().error(own * slope), e.design().error(c.worst * slope)))
         .with(new Fix("Take the card " + c.card.name(), c.card::putInto));
   }
 }

@@ -5,15 +5,17 @@ import nocking.channel.WorkStep;
 import nocking.fit.Curve;
 import nocking.fit.Fit;
 import nocking.quantity.Span;
+import nocking.view.ChannelView;
 
 /** Points have changed since the model was adopted. */
 final class StaleAdoption implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     var adopted = e.channel().calibration().adopted();
-    if (adopted == null || adopted.isDesign() || e.curve().isEmpty()) return Stream.empty();
-    if (e.refitted().isEmpty()) {
+    if (adopted == null || adopted.isDesign() || e.calibration().curve().isEmpty())
+      return Stream.empty();
+    if (e.calibration().refitted().isEmpty()) {
       return Stream.of(
           Finding.of(
               "stale-adoption",
@@ -23,9 +25,12 @@ final class StaleAdoption implements Rule {
               "It was fitted to %d points that are not in the channel now."
                   .formatted(adopted.points())));
     }
-    double moved = difference(e, e.curve().get(), e.refitted().get());
+    double moved = difference(e, e.calibration().curve().get(), e.calibration().refitted().get());
     double count =
-        e.path().map(p -> p.countsWorth(e.channel().definition().working().middle())).orElse(1e-9);
+        e.design()
+            .path()
+            .map(p -> p.countsWorth(e.channel().definition().working().middle()))
+            .orElse(1e-9);
     if (moved <= count / 100) return Stream.empty();
     return Stream.of(
         Finding.of(
@@ -33,11 +38,11 @@ final class StaleAdoption implements Rule {
                 Severity.WARNING,
                 WorkStep.FIT,
                 "Points have changed since the fit was adopted",
-                "Fitted anew it would read up to %s different.".formatted(e.error(moved)))
-            .with(new Fix("Adopt it anew", c -> e.adopting(adopted.model()))));
+                "Fitted anew it would read up to %s different.".formatted(e.design().error(moved)))
+            .with(new Fix("Adopt it anew", c -> e.calibration().adopting(adopted.model()))));
   }
 
-  private static double difference(Evidence e, Curve adopted, Fit anew) {
+  private static double difference(ChannelView e, Curve adopted, Fit anew) {
     Span working = e.channel().definition().working();
     double worst = 0;
     for (double x : new double[] {working.low(), working.middle(), working.high()}) {

@@ -8,6 +8,7 @@ import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.stage.BridgeRectifier;
 import nocking.stage.Stage;
+import nocking.view.ChannelView;
 
 /** A smoothing capacitor keeps a dangerous voltage after switching off. */
 final class StoredCharge implements Rule {
@@ -15,22 +16,22 @@ final class StoredCharge implements Rule {
   private static final double SAFE = 60;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
-    if (e.path().isEmpty()) return Stream.empty();
+  public Stream<Finding> examine(ChannelView e) {
+    if (e.design().path().isEmpty()) return Stream.empty();
     Channel c = e.channel();
     List<Stage> stages = c.design().stages();
     for (int i = 0; i < stages.size(); i++) {
       if (stages.get(i) instanceof BridgeRectifier r) {
         double high = c.definition().high().number();
-        double volts = e.path().get().at(high).nodes().get(i + 1).value();
-        if (volts > SAFE) return Stream.of(finding(e, e.path().get(), i, r, volts));
+        double volts = e.design().path().get().at(high).nodes().get(i + 1).value();
+        if (volts > SAFE) return Stream.of(finding(e, e.design().path().get(), i, r, volts));
       }
     }
     return Stream.empty();
   }
 
   private static Finding finding(
-      Evidence e, SignalPath path, int stage, BridgeRectifier r, double volts) {
+      ChannelView e, SignalPath path, int stage, BridgeRectifier r, double volts) {
     double high = e.channel().definition().high().number();
     double top = path.at(high).nodes().get(stage).value() - 2 * r.drop().number();
     double amperes = (top - volts) / r.outputResistance();

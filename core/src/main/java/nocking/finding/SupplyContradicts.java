@@ -8,6 +8,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Value;
 import nocking.sensor.RatiometricSensor;
 import nocking.sensor.TwoPointSensor;
+import nocking.view.ChannelView;
 
 /**
  * The wire plan and the sensor state different supplies, or a signal that is a fraction of a shared
@@ -17,7 +18,7 @@ final class SupplyContradicts implements Rule {
   private static final double SAME = 1e-3;
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     Channel c = e.channel();
     if (c.design().sensor() == null) return Stream.empty();
     return Stream.concat(two(c).stream(), absolute(c).stream());

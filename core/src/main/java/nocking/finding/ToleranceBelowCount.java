@@ -5,17 +5,18 @@ import nocking.channel.WorkStep;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.view.ChannelView;
 
 /** What is asked for is finer than one count of the converter. */
 final class ToleranceBelowCount implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     double tolerance = e.channel().definition().toleranceOrNaN();
-    return e.path().stream().flatMap(p -> look(e, p, tolerance));
+    return e.design().path().stream().flatMap(p -> look(e, p, tolerance));
   }
 
-  private static Stream<Finding> look(Evidence e, SignalPath path, double tolerance) {
+  private static Stream<Finding> look(ChannelView e, SignalPath path, double tolerance) {
     Span w = e.channel().definition().working();
     double worst = 0;
     double at = w.low();
@@ -37,9 +38,9 @@ final class ToleranceBelowCount implements Rule {
             "The tolerance is less than one count",
             "At %s the resolution is %s, one count, and %s is asked for: it takes %d bit%s more, or a signal that uses more of the %s."
                 .formatted(
-                    e.amount(at),
-                    e.error(worst),
-                    e.error(tolerance),
+                    e.design().amount(at),
+                    e.design().error(worst),
+                    e.design().error(tolerance),
                     bits,
                     bits == 1 ? "" : "s",
                     Numbers.engineering(path.converter().reference().number(), "V", 3))));

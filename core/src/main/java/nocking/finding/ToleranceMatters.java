@@ -8,21 +8,23 @@ import nocking.quantity.Sentence;
 import nocking.tolerance.BudgetPoint;
 import nocking.tolerance.Errors;
 import nocking.tolerance.Share;
+import nocking.view.ChannelView;
 
 /** The parts allow a larger error than the tolerance of the channel. */
 final class ToleranceMatters implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     double tolerance = e.channel().definition().toleranceOrNaN();
-    if (Double.isNaN(tolerance) || e.budget().isEmpty()) return Stream.empty();
+    if (Double.isNaN(tolerance) || e.design().budget().isEmpty()) return Stream.empty();
     BudgetPoint worst =
-        e.budget().stream()
+        e.design().budget().stream()
             .max(Comparator.comparingDouble(p -> p.before().worstCase()))
             .orElseThrow();
     boolean parts = worst.before().ranking().stream().anyMatch(s -> s.owner().isPresent());
     if (!parts || worst.before().worstCase() <= tolerance) return Stream.empty();
-    double after = e.budget().stream().mapToDouble(p -> p.after().worstCase()).max().orElseThrow();
+    double after =
+        e.design().budget().stream().mapToDouble(p -> p.after().worstCase()).max().orElseThrow();
     boolean helps = after <= tolerance;
     Errors seen = helps ? worst.before() : largestAfter(e).after();
     Share first = seen.ranking().getFirst();
@@ -37,9 +39,9 @@ final class ToleranceMatters implements Rule {
             ? "The parts allow ±%s at %s against ±%s; a two-point calibration leaves ±%s."
                 .formatted(
                     amount(e, worst.before().worstCase()),
-                    e.amount(worst.quantity()),
+                    e.design().amount(worst.quantity()),
                     amount(e, tolerance),
-                    e.error(after))
+                    e.design().error(after))
             : "Even after a two-point calibration ±%s may be left, against ±%s: drift, resolution and the reference stay."
                 .formatted(amount(e, after), amount(e, tolerance));
     Finding f =
@@ -53,12 +55,12 @@ final class ToleranceMatters implements Rule {
   }
 
   /** Three digits, so that an error just beyond the tolerance does not look like it. */
-  private static String amount(Evidence e, double v) {
+  private static String amount(ChannelView e, double v) {
     return (Numbers.trimmed(v, 3) + " " + e.channel().definition().unit()).strip();
   }
 
-  private static BudgetPoint largestAfter(Evidence e) {
-    return e.budget().stream()
+  private static BudgetPoint largestAfter(ChannelView e) {
+    return e.design().budget().stream()
         .max(Comparator.comparingDouble(p -> p.after().worstCase()))
         .orElseThrow();
   }

@@ -4,14 +4,15 @@ import java.util.List;
 import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.points.ReferencePoint;
+import nocking.view.ChannelView;
 
 /** The same input reads differently on the way up and on the way down, by more than is allowed. */
 final class UpAndDown implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     double tolerance = e.channel().definition().toleranceOrNaN();
-    if (e.path().isEmpty() || Double.isNaN(tolerance)) return Stream.empty();
+    if (e.design().path().isEmpty() || Double.isNaN(tolerance)) return Stream.empty();
     List<ReferencePoint> all = e.channel().calibration().points().points();
     double near = 1e-6 * e.channel().definition().working().width();
     double worst = 0;
@@ -22,8 +23,8 @@ final class UpAndDown implements Rule {
       for (ReferencePoint up : all) {
         boolean pair = up.counts() && !up.down();
         if (!pair || Math.abs(up.applied().number() - down.applied().number()) > near) continue;
-        double slope = Math.abs(e.path().get().at(up.applied().number()).sensitivity());
-        double apart = (e.volts(down) - e.volts(up)) / slope;
+        double slope = Math.abs(e.design().path().get().at(up.applied().number()).sensitivity());
+        double apart = (e.calibration().volts(down) - e.calibration().volts(up)) / slope;
         if (Double.isFinite(apart) && Math.abs(apart) > Math.abs(worst)) {
           worst = apart;
           at = i;
@@ -36,9 +37,11 @@ final class UpAndDown implements Rule {
                 "hysteresis",
                 Severity.WARNING,
                 WorkStep.COLLECT,
-                "Up and down are %s apart".formatted(e.error(Math.abs(worst))),
+                "Up and down are %s apart".formatted(e.design().error(Math.abs(worst))),
                 "At %s the reading depends on where one comes from, by more than the tolerance of %s: no single curve fits both ways."
-                    .formatted(e.amount(all.get(at).applied().number()), e.error(tolerance)))
+                    .formatted(
+                        e.design().amount(all.get(at).applied().number()),
+                        e.design().error(tolerance)))
             .at(at));
   }
 }

@@ -9,6 +9,7 @@ import nocking.fault.PinExpectation;
 import nocking.quantity.Numbers;
 import nocking.quantity.Sentence;
 import nocking.quantity.Value;
+import nocking.view.ChannelView;
 import nocking.wiring.PairReading;
 import nocking.wiring.Pin;
 import nocking.wiring.WirePlan;
@@ -17,7 +18,7 @@ import nocking.wiring.WirePlan;
 final class WireReadings implements Rule {
 
   @Override
-  public Stream<Finding> examine(Evidence e) {
+  public Stream<Finding> examine(ChannelView e) {
     WirePlan plan = e.channel().wiring().plan();
     boolean measured =
         !plan.pairs().isEmpty()
@@ -30,12 +31,12 @@ final class WireReadings implements Rule {
         list.add(continuity(p).at(i));
       }
     }
-    for (PairExpectation pair : e.pairs()) {
+    for (PairExpectation pair : e.wiring().pairs()) {
       plan.pair(pair.first(), pair.second())
           .filter(v -> !pair.holds(v.number()))
           .ifPresent(v -> list.add(pair(plan, pair, v)));
     }
-    List<PinExpectation> pins = e.pins();
+    List<PinExpectation> pins = e.wiring().pins();
     for (PinExpectation p : pins) {
       if (p.pin() < 0 || p.window() == null) continue;
       Value v = plan.pins().get(p.pin()).measured();
@@ -97,7 +98,7 @@ final class WireReadings implements Rule {
         .at(p.pin());
   }
 
-  private static Finding pin(Evidence e, PinExpectation p, Value v) {
+  private static Finding pin(ChannelView e, PinExpectation p, Value v) {
     double off = v.number() - p.atRest();
     boolean ground = p.name().equals(Pin.Function.GROUND.title());
     String headline =

@@ -20,6 +20,7 @@ import nocking.points.ReferencePoint;
 import nocking.quantity.Value;
 import nocking.sensor.LinearSensor;
 import nocking.table.TableSpec;
+import nocking.view.ProbeState;
 import org.junit.jupiter.api.Test;
 
 /** Everything that can be known from a channel, from blank to checked. */
@@ -38,34 +39,35 @@ class AnalysisTest {
   @Test
   void blankChannelIsEmptyAndSaysNothingWrong() {
     Analysis a = Analysis.of(BLANK);
-    assertThat(a.path()).isEmpty();
-    assertThat(a.pathProblem()).isEmpty();
+    assertThat(a.design().path()).isEmpty();
+    assertThat(a.design().problem()).isEmpty();
     assertThat(a.at(5)).isEmpty();
-    assertThat(a.fits()).isEmpty();
+    assertThat(a.calibration().fits()).isEmpty();
     assertThat(a.findings()).isEmpty();
-    assertThat(a.state()).isEqualTo(ChannelState.NOT_STARTED);
-    assertThat(a.worstError()).isEmpty();
-    assertThat(a.table().problem()).isEqualTo("no table is asked for yet");
+    assertThat(ChannelState.of(a)).isEqualTo(ChannelState.NOT_STARTED);
+    assertThat(a.acceptance().worstError()).isEmpty();
+    assertThat(a.receiver().table().problem()).isEqualTo("no table is asked for yet");
     for (WorkStep s : WorkStep.values())
-      assertThat(a.progress(s)).as(s.title()).isEqualTo(Progress.EMPTY);
+      assertThat(Progress.of(a, s)).as(s.title()).isEqualTo(Progress.EMPTY);
   }
 
   @Test
   void dotsFillAsTheWorkGoesOn() {
     Channel open = measured().define(d -> d.withTolerance(null));
-    assertThat(Analysis.of(open).progress(WorkStep.DEFINE)).isEqualTo(Progress.HALF);
+    assertThat(Progress.of(Analysis.of(open), WorkStep.DEFINE)).isEqualTo(Progress.HALF);
     Channel c = open.define(d -> d.withTolerance(v(0.1)));
     Analysis a = Analysis.of(c);
-    assertThat(a.progress(WorkStep.DEFINE)).isEqualTo(Progress.FULL);
-    assertThat(a.progress(WorkStep.COLLECT)).isEqualTo(Progress.FULL);
-    assertThat(a.progress(WorkStep.FIT)).isEqualTo(Progress.HALF);
-    assertThat(Analysis.of(a.adopting("line")).progress(WorkStep.FIT)).isEqualTo(Progress.FULL);
+    assertThat(Progress.of(a, WorkStep.DEFINE)).isEqualTo(Progress.FULL);
+    assertThat(Progress.of(a, WorkStep.COLLECT)).isEqualTo(Progress.FULL);
+    assertThat(Progress.of(a, WorkStep.FIT)).isEqualTo(Progress.HALF);
+    assertThat(Progress.of(Analysis.of(a.calibration().adopting("line")), WorkStep.FIT))
+        .isEqualTo(Progress.FULL);
     Channel half =
         c.calibration(
             k ->
                 k.withPoints(
                     new PointSet(RawUnit.VOLTS, c.calibration().points().points().subList(0, 2))));
-    assertThat(Analysis.of(half).progress(WorkStep.COLLECT)).isEqualTo(Progress.HALF);
+    assertThat(Progress.of(Analysis.of(half), WorkStep.COLLECT)).isEqualTo(Progress.HALF);
   }
 
   @Test
@@ -73,7 +75,7 @@ class AnalysisTest {
     Channel c = measured();
     ProbeState design = Analysis.of(c).at(9).orElseThrow();
     assertThat(design.error()).as("half a count at most").isCloseTo(0, within(0.0016));
-    Analysis adopted = Analysis.of(Analysis.of(c).adopting("line"));
+    Analysis adopted = Analysis.of(Analysis.of(c).calibration().adopting("line"));
     ProbeState fitted = adopted.at(9).orElseThrow();
     assertThat(fitted.error()).isCloseTo(-0.027 / 0.2694, within(0.003));
     assertThat(fitted.readOut().output())
@@ -83,13 +85,14 @@ class AnalysisTest {
 
   @Test
   void adoptedConstantsStayWhenPointsChange() {
-    Channel adopted = Analysis.of(measured()).adopting("line");
-    double before = Analysis.of(adopted).curve().orElseThrow().quantity(1.677);
+    Channel adopted = Analysis.of(measured()).calibration().adopting("line");
+    double before = Analysis.of(adopted).calibration().curve().orElseThrow().quantity(1.677);
     Channel moved =
         adopted.calibration(
             k -> k.withPoints(Channels.points(new double[] {4, 9, 14}, x -> 2 + 0.1 * x)));
-    assertThat(Analysis.of(moved).curve().orElseThrow().quantity(1.677)).isEqualTo(before);
-    assertThat(Analysis.of(moved).refitted().orElseThrow().curve().quantity(1.677))
+    assertThat(Analysis.of(moved).calibration().curve().orElseThrow().quantity(1.677))
+        .isEqualTo(before);
+    assertThat(Analysis.of(moved).calibration().refitted().orElseThrow().curve().quantity(1.677))
         .isNotEqualTo(before);
   }
 
@@ -103,8 +106,8 @@ class AnalysisTest {
         Analysis.of(
             Channels.incubator()
                 .calibration(k -> k.withPoints(new PointSet(RawUnit.COUNTS, counts))));
-    assertThat(a.samples().raw()[0]).isCloseTo(409.5 * 3.3 / 4096, within(1e-12));
-    Fit line = a.fit("line").orElseThrow();
+    assertThat(a.calibration().samples().raw()[0]).isCloseTo(409.5 * 3.3 / 4096, within(1e-12));
+    Fit line = a.calibration().fit("line").orElseThrow();
     assertThat(line.worstError()).isLessThan(0.01);
   }
 
@@ -114,20 +117,27 @@ class AnalysisTest {
         Channels.incubator()
             .calibration(k -> k.withPoints(Channels.points(new double[] {9}, x -> 1.65)));
     Analysis a = Analysis.of(one);
-    assertThat(a.fits()).extracting(Fit::model).containsExactly("design", "line-zero");
-    assertThat(a.fitProblem(new EndPointLine()))
+    assertThat(a.calibration().fits())
+        .extracting(Fit::model)
+        .containsExactly("design", "line-zero");
+    assertThat(a.calibration().fitProblem(new EndPointLine()))
         .contains("Line through the ends needs at least 2 points; there is 1");
-    assertThat(Analysis.of(measured()).fitProblem(new EndPointLine())).isEmpty();
-    assertThat(Analysis.of(BLANK).adopting("line")).as("nothing to adopt").isEqualTo(BLANK);
-    assertThat(Analysis.of(BLANK).adopting("design").calibration().adopted())
+    assertThat(Analysis.of(measured()).calibration().fitProblem(new EndPointLine())).isEmpty();
+    assertThat(Analysis.of(BLANK).calibration().adopting("line"))
+        .as("nothing to adopt")
+        .isEqualTo(BLANK);
+    assertThat(Analysis.of(BLANK).calibration().adopting("design").calibration().adopted())
         .isEqualTo(Adopted.DESIGN);
   }
 
   @Test
   void digitsAreThoseThatACountJustifies() {
-    assertThat(Analysis.of(Channels.blower()).decimals()).isEqualTo(1);
-    assertThat(Analysis.of(Channels.incubator()).decimals()).isEqualTo(2);
-    assertThat(Analysis.of(Channels.blower().define(d -> d.withTolerance(v(0.05)))).decimals())
+    assertThat(Analysis.of(Channels.blower()).design().decimals()).isEqualTo(1);
+    assertThat(Analysis.of(Channels.incubator()).design().decimals()).isEqualTo(2);
+    assertThat(
+            Analysis.of(Channels.blower().define(d -> d.withTolerance(v(0.05))))
+                .design()
+                .decimals())
         .as("a tolerance is always visible")
         .isEqualTo(2);
   }
@@ -136,19 +146,22 @@ class AnalysisTest {
   void tableCoversTheWorkingRangeInBothAxes() {
     Channel c =
         Analysis.of(measured())
+            .calibration()
             .adopting("line")
             .receiver(r -> r.withTable(new TableSpec(6, RawUnit.VOLTS, false, 4, 3)));
-    var volts = Analysis.of(c).table();
+    var volts = Analysis.of(c).receiver().table();
     assertThat(volts.table().orElseThrow().cells().getFirst().out()).isCloseTo(4, within(0.002));
     assertThat(volts.table().orElseThrow().cells().getLast().out()).isCloseTo(14, within(0.002));
     assertThat(volts.error().orElseThrow().worst()).isLessThan(0.001);
     var counts =
         Analysis.of(c.receiver(r -> r.withTable(c.receiver().table().withAxis(RawUnit.COUNTS))))
+            .receiver()
             .table();
     assertThat(counts.table().orElseThrow().cells()).allMatch(k -> k.raw() == Math.rint(k.raw()));
     assertThat(counts.error().orElseThrow().worst()).isLessThan(0.001);
     var tooMany =
         Analysis.of(c.receiver(r -> r.withTable(new TableSpec(900, RawUnit.VOLTS, false, 1, 3))))
+            .receiver()
             .table();
     assertThat(tooMany.problem()).contains("ask for fewer cells or more raw decimals");
   }
@@ -160,7 +173,7 @@ class AnalysisTest {
         Channels.incubator()
             .design(d -> d.withSensor(far).withStages(List.of()))
             .receiver(r -> r.withTable(TableSpec.DEFAULT));
-    assertThat(Analysis.of(c).table().problem())
+    assertThat(Analysis.of(c).receiver().table().problem())
         .isEqualTo("the working range lies outside the converter's range");
   }
 
@@ -169,18 +182,19 @@ class AnalysisTest {
     var good = new CheckPoint(v(9), v(9.01));
     var bad = new CheckPoint(v(9), v(9.2));
     Channel c = Channels.incubator();
-    assertThat(Analysis.of(c).state()).isEqualTo(ChannelState.UNDER_WAY);
+    assertThat(ChannelState.of(Analysis.of(c))).isEqualTo(ChannelState.UNDER_WAY);
     assertThat(state(c, good)).isEqualTo(ChannelState.PASS);
     assertThat(state(c, bad)).isEqualTo(ChannelState.FAIL);
     Channel doubtful = c.define(d -> d.withPivot(Value.of(8)));
     assertThat(state(doubtful, good)).isEqualTo(ChannelState.WARNING);
-    assertThat(Analysis.of(withCheck(c, good, bad)).worstError().orElseThrow())
+    assertThat(Analysis.of(withCheck(c, good, bad)).acceptance().worstError().orElseThrow())
         .isCloseTo(0.2, within(1e-9));
-    assertThat(Analysis.of(measured()).worstError().orElseThrow()).isCloseTo(0.1, within(0.03));
+    assertThat(Analysis.of(measured()).acceptance().worstError().orElseThrow())
+        .isCloseTo(0.1, within(0.03));
   }
 
   private static ChannelState state(Channel c, CheckPoint... points) {
-    return Analysis.of(withCheck(c, points)).state();
+    return ChannelState.of(Analysis.of(withCheck(c, points)));
   }
 
   private static Channel withCheck(Channel c, CheckPoint... points) {

@@ -16,7 +16,7 @@ class WhatIfTest {
   private static final Analysis BLOWER = Analysis.of(Channels.blower());
 
   private static ParameterRef constant(String symbol) {
-    return BLOWER.path().orElseThrow().owners().get(symbol);
+    return BLOWER.design().path().orElseThrow().owners().get(symbol);
   }
 
   /**

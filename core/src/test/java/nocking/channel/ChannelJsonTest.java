@@ -81,6 +81,7 @@ class ChannelJsonTest {
     PointSet points = c.calibration().points();
     PointSet without = points.with(1, points.points().get(1).withLeftOut("bath not \"settled\""));
     return Analysis.of(c.calibration(k -> k.withPoints(without)))
+        .calibration()
         .adopting("line")
         .define(d -> d.withHazards(List.of(Hazard.HEAT)));
   }
@@ -302,12 +303,13 @@ class ChannelJsonTest {
                         Channels.points(new double[] {0, 30, 60}, x -> 0.26 + 0.0278 * x)));
     Channel psi = UnitChange.apply(kPa, Unit.of("psi"));
     assertThat(psi.definition().high().number()).isCloseTo(8.70226, within(1e-5));
-    var before = Analysis.of(kPa).path().orElseThrow();
-    var after = Analysis.of(psi).path().orElseThrow();
+    var before = Analysis.of(kPa).design().path().orElseThrow();
+    var after = Analysis.of(psi).design().path().orElseThrow();
     assertThat(after.output(8.7022642)).isCloseTo(before.output(60), within(1e-7));
-    assertThat(Analysis.of(psi).fit("line").orElseThrow().worstError())
+    assertThat(Analysis.of(psi).calibration().fit("line").orElseThrow().worstError())
         .isCloseTo(
-            Analysis.of(kPa).fit("line").orElseThrow().worstError() / 6.894757, within(1e-7));
+            Analysis.of(kPa).calibration().fit("line").orElseThrow().worstError() / 6.894757,
+            within(1e-7));
 
     Channel fahrenheit = UnitChange.apply(Channels.incubator(), Unit.of("degF"));
     assertThat(fahrenheit.definition().low().number()).isCloseTo(39.2, within(1e-9));
@@ -315,7 +317,7 @@ class ChannelJsonTest {
     LinearSensor sensor = (LinearSensor) fahrenheit.design().sensor();
     assertThat(sensor.at().number()).isCloseTo(32, within(1e-9));
     assertThat(sensor.slope().number()).isCloseTo(0.02 / 1.8, within(1e-12));
-    assertThat(Analysis.of(fahrenheit).path().orElseThrow().output(48.2))
+    assertThat(Analysis.of(fahrenheit).design().path().orElseThrow().output(48.2))
         .isCloseTo(1.65, within(1e-9));
   }
 

@@ -18,7 +18,8 @@ class CheckTest {
   private static CheckRow row(Channel c, Measured as, double applied, Double measured) {
     var point = new CheckPoint(v(applied), measured == null ? null : v(measured));
     return Analysis.of(c.acceptance(a -> a.withCheck(new CheckSheet(as, List.of(point)))))
-        .checkRows()
+        .acceptance()
+        .rows()
         .getFirst();
   }
 
@@ -40,7 +41,7 @@ class CheckTest {
                 k ->
                     k.withPoints(
                         Channels.points(new double[] {4, 9, 14}, x -> 1.677 + 0.27 * (x - 9))));
-    CheckRow r = row(Analysis.of(c).adopting("line"), Measured.VOLTS, 9, 1.677);
+    CheckRow r = row(Analysis.of(c).calibration().adopting("line"), Measured.VOLTS, 9, 1.677);
     assertThat(r.expectedNodes().getLast()).isCloseTo(1.677, within(1e-9));
     assertThat(r.error()).isCloseTo(0, within(1e-9));
     assertThat(r.millivolts()).isCloseTo(0, within(1e-6));
@@ -82,19 +83,20 @@ class CheckTest {
     return Analysis.of(
             Channels.incubator()
                 .acceptance(a -> a.withCheck(new CheckSheet(Measured.READING, List.of(points)))))
+        .acceptance()
         .verdict();
   }
 
   @Test
   void pinsReadWhatThePathSays() {
     Channel c = Channels.blower().define(d -> d.withRest(v(30)));
-    List<PinExpectation> pins = Analysis.of(c).pins();
+    List<PinExpectation> pins = Analysis.of(c).wiring().pins();
     assertThat(pins)
         .extracting(PinExpectation::name)
         .containsExactly("supply", "ground", "signal", "TP2");
     assertThat(pins.get(0).atRest()).isEqualTo(5);
     assertThat(pins.get(2).atRest()).isCloseTo(1.66, within(1e-9));
     assertThat(pins.get(3).atHigh()).isCloseTo(1.93377, within(5e-6));
-    assertThat(Analysis.of(Channels.incubator()).pins().get(0).atRest()).isNaN();
+    assertThat(Analysis.of(Channels.incubator()).wiring().pins().get(0).atRest()).isNaN();
   }
 }

@@ -41,7 +41,7 @@ class DiagnosticianTest {
   private static final Place SUPPLY = Place.of(Place.Kind.SUPPLY_AT_SENSOR);
 
   private static Subject subject(Channel c) {
-    return Analysis.of(c).subject().orElseThrow();
+    return Analysis.of(c).wiring().subject().orElseThrow();
   }
 
   /** These kinds alone; that nothing is wrong cannot be left out, but it can be next to nothing. */

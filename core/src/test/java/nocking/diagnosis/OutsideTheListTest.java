@@ -38,7 +38,7 @@ class OutsideTheListTest {
   private static final Place TP2 = Place.testPoint(2);
 
   private static Subject subject(Channel c) {
-    return Analysis.of(c).subject().orElseThrow();
+    return Analysis.of(c).wiring().subject().orElseThrow();
   }
 
   private static Ranking rank(Channel c, Observation... seen) {

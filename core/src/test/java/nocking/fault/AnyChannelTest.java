@@ -53,7 +53,7 @@ class AnyChannelTest {
         }
       }
       // The first kind that the sensor can measure is enough.
-      if (list.stream().anyMatch(c -> Analysis.of(c).path().isPresent())) return list;
+      if (list.stream().anyMatch(c -> Analysis.of(c).design().path().isPresent())) return list;
       list.clear();
     }
     return list;
@@ -80,12 +80,12 @@ class AnyChannelTest {
     int seen = 0;
     for (Channel c : channels(s)) {
       Analysis a = Analysis.of(c);
-      if (a.path().isEmpty()) continue;
+      if (a.design().path().isEmpty()) continue;
       String what = s.title() + ", " + c.design().stages();
-      FaultMatrix matrix = a.faults().orElseThrow(() -> new AssertionError(what));
+      FaultMatrix matrix = a.wiring().faults().orElseThrow(() -> new AssertionError(what));
       assertThat(matrix.rows()).as(what).hasSizeGreaterThan(4);
-      Subject subject = a.subject().orElseThrow();
-      agreesWithThePath(subject, a.path().get(), what);
+      Subject subject = a.wiring().subject().orElseThrow();
+      agreesWithThePath(subject, a.design().path().get(), what);
       if (seen % 12 == 0) assertThat(findings(c, seen)).as(what).isNotNull();
       if (seen++ % 5 != 0) continue;
       var engine = Diagnostician.of(subject, Weighing.USUAL);

@@ -67,11 +67,11 @@ class RuleTest {
   }
 
   private static double design(double celsius) {
-    return Analysis.of(Channels.incubator()).path().orElseThrow().output(celsius);
+    return Analysis.of(Channels.incubator()).design().path().orElseThrow().output(celsius);
   }
 
   private static double blower(double kPa) {
-    return Analysis.of(Channels.blower()).path().orElseThrow().output(kPa);
+    return Analysis.of(Channels.blower()).design().path().orElseThrow().output(kPa);
   }
 
   private static Channel amp(double feedback, double offset) {
@@ -272,16 +272,16 @@ class RuleTest {
   @Test
   void bowUnderATwoPointLine() {
     Channel bowed = incubator(x -> design(x) + 0.004 * (x - 4) * (14 - x));
-    Channel faulty = Analysis.of(bowed).adopting("ends");
+    Channel faulty = Analysis.of(bowed).calibration().adopting("ends");
     assertThat(found(faulty, "mid-span").headline()).isEqualTo("The two-point line leaves 0.37 °C");
     assertThat(found(faulty, "mid-span").severity()).isEqualTo(Severity.WARNING);
     mends(faulty, "mid-span");
-    absent(Analysis.of(incubator(RuleTest::design)).adopting("ends"), "mid-span");
+    absent(Analysis.of(incubator(RuleTest::design)).calibration().adopting("ends"), "mid-span");
   }
 
   @Test
   void pointsThatChangedAfterAdoption() {
-    Channel adopted = Analysis.of(incubator(RuleTest::design)).adopting("line");
+    Channel adopted = Analysis.of(incubator(RuleTest::design)).calibration().adopting("line");
     absent(adopted, "stale-adoption");
     Channel faulty =
         adopted.calibration(k -> k.withPoints(Channels.points(ELEVEN, x -> design(x) + 0.03)));

@@ -65,7 +65,7 @@ class SilenceTest {
     Channel one =
         Channels.blower()
             .calibration(k -> k.withPoints(Channels.points(new double[] {30}, x -> 1.3)));
-    assertThat(Analysis.of(one).misfit()).isPresent();
+    assertThat(Analysis.of(one).calibration().misfit()).isPresent();
     Channel two =
         Channels.blower()
             .calibration(
@@ -142,8 +142,8 @@ class SilenceTest {
     assertThat(f.detail()).contains("10 % and 90 % of the supply");
     Channel mended = f.fix().orElseThrow().apply().apply(wired);
     assertThat(mended.design().sensor()).isInstanceOf(RatiometricSensor.class);
-    assertThat(Analysis.of(mended).path().orElseThrow().output(30))
-        .isEqualTo(Analysis.of(wired).path().orElseThrow().output(30));
+    assertThat(Analysis.of(mended).design().path().orElseThrow().output(30))
+        .isEqualTo(Analysis.of(wired).design().path().orElseThrow().output(30));
     assertThat(finding(c, "absolute-ratio")).isEmpty();
   }
 
@@ -278,7 +278,7 @@ class SilenceTest {
     PointSet set =
         Channels.points(
             new double[] {0, 5, 10, 15, 20, 25},
-            x -> Analysis.of(sound).path().orElseThrow().output(x));
+            x -> Analysis.of(sound).design().path().orElseThrow().output(x));
     ReferencePoint p = set.points().get(2);
     Channel slipped =
         sound.calibration(

@@ -91,13 +91,13 @@ class WireRulesTest {
     assertThat(open(held).verdict()).isEqualTo(FaultRow.Verdict.TOLD);
     // The pull-down may not take more than a part of the tolerance.
     double bent =
-        Analysis.of(held).path().orElseThrow().output(50)
-            - Analysis.of(floats).path().orElseThrow().output(50);
+        Analysis.of(held).design().path().orElseThrow().output(50)
+            - Analysis.of(floats).design().path().orElseThrow().output(50);
     assertThat(Math.abs(bent)).isLessThan(0.5 * 0.042);
   }
 
   private static FaultRow open(Channel c) {
-    return Analysis.of(c).brokenWires().orElseThrow().rows().stream()
+    return Analysis.of(c).wiring().brokenWires().orElseThrow().rows().stream()
         .filter(r -> r.fault().kind() == FaultKind.SIGNAL_OPEN)
         .findFirst()
         .orElseThrow();
@@ -139,7 +139,7 @@ class WireRulesTest {
         Channels.blower()
             .design(d -> d.withSensor(new LinearSensor(v(0), v(0), v(0.04), v(0), v(100), v(0))));
     FaultRow shorted =
-        Analysis.of(c).brokenWires().orElseThrow().rows().stream()
+        Analysis.of(c).wiring().brokenWires().orElseThrow().rows().stream()
             .filter(r -> r.fault().kind() == FaultKind.SIGNAL_TO_GROUND)
             .findFirst()
             .orElseThrow();
@@ -158,7 +158,8 @@ class WireRulesTest {
                         CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(0), v(0.002))))));
     assertThat(found(broken, "fault-reading").headline())
         .isEqualTo("The check at 0.0 kPa reads a fault");
-    assertThat(Analysis.of(broken).checkRows().getFirst().verdict()).isEqualTo(Verdict.FAIL);
+    assertThat(Analysis.of(broken).acceptance().rows().getFirst().verdict())
+        .isEqualTo(Verdict.FAIL);
     Channel sound =
         c.acceptance(
             a ->
@@ -237,7 +238,7 @@ class WireRulesTest {
     Finding f = found(c, "backwards");
     assertThat(f.detail()).contains("0.40 V to 4.60 V instead of 4.60 V to 0.40 V");
     Channel turned = mended(c, "backwards");
-    assertThat(Analysis.of(turned).path().orElseThrow().output(0)).isLessThan(0.5);
+    assertThat(Analysis.of(turned).design().path().orElseThrow().output(0)).isLessThan(0.5);
     assertThat(
             Element.with(
                 (Potentiometer) turned.design().sensor(),

@@ -423,12 +423,13 @@ class BreakagesTest {
       ReferencePoint p = mended.calibration().points().points().get(i);
       ReferencePoint q = sound.calibration().points().points().get(i);
       double x = q.applied().number();
-      double slope = Math.abs(b.path().orElseThrow().at(x).sensitivity());
+      double slope = Math.abs(b.design().path().orElseThrow().at(x).sensitivity());
       boolean same =
           Math.abs(p.applied().number() - x) <= tolerance
-              && Math.abs(a.volts(p) - b.volts(q)) <= slope * tolerance
+              && Math.abs(a.calibration().volts(p) - b.calibration().volts(q)) <= slope * tolerance
               && Math.abs(
-                      a.path().orElseThrow().at(x).output() - b.path().orElseThrow().at(x).output())
+                      a.design().path().orElseThrow().at(x).output()
+                          - b.design().path().orElseThrow().at(x).output())
                   <= 2 * slope * tolerance;
       if (!same) return false;
     }

@@ -93,10 +93,10 @@ class EndsAndRailsTest {
       Analysis a = Analysis.of(c);
       Span w = c.definition().working();
       for (double x : new double[] {w.low(), w.high()}) {
-        double worth = a.path().orElseThrow().countsWorth(x);
+        double worth = a.design().path().orElseThrow().countsWorth(x);
         assertThat(a.at(x).orElseThrow().reading()).isCloseTo(x, within(2 * worth));
         boolean outside = !w.contains(a.at(x).orElseThrow().reading());
-        boolean ends = a.path().orElseThrow().known().isPresent();
+        boolean ends = a.design().path().orElseThrow().known().isPresent();
         assertThat(a.at(x).orElseThrow().extrapolated()).isEqualTo(outside && ends);
       }
     }
@@ -105,13 +105,13 @@ class EndsAndRailsTest {
   @Test
   void aBudgetHasNumbersAtBothEnds() {
     Analysis a = Analysis.of(slider());
-    for (BudgetPoint p : a.budget()) {
+    for (BudgetPoint p : a.design().budget()) {
       assertThat(p.before().worstCase()).isFinite();
       assertThat(p.after().worstCase()).isFinite();
     }
     // 1 % of the supply is 1 mm at the end of the travel, where the load makes it a little less.
-    assertThat(a.budget().getLast().before().worstCase()).isBetween(0.93, 1.0);
-    ErrorModel model = a.errorModel().orElseThrow();
+    assertThat(a.design().budget().getLast().before().worstCase()).isBetween(0.93, 1.0);
+    ErrorModel model = a.design().errorModel().orElseThrow();
     var drawn = MonteCarlo.run(model, new double[] {0, 50, 100}, 4000, 7, p -> {}, () -> false);
     for (MonteCarlo.Result r : drawn) {
       assertThat(r.before().sd()).isFinite();
@@ -138,8 +138,8 @@ class EndsAndRailsTest {
       Channel c =
           thermistor(-10, 40)
               .receiver(r -> r.withTable(new TableSpec(16, RawUnit.VOLTS, descending, 3, 2)));
-      var table = Analysis.of(c).table().table().orElseThrow();
-      SignalPath path = Analysis.of(c).path().orElseThrow();
+      var table = Analysis.of(c).receiver().table().table().orElseThrow();
+      SignalPath path = Analysis.of(c).design().path().orElseThrow();
       assertThat(table.rawSpan().low()).isGreaterThanOrEqualTo(path.output(40));
       assertThat(table.rawSpan().high()).isLessThanOrEqualTo(path.output(-10));
       assertThat(table.cells()).allMatch(cell -> Double.isFinite(cell.out()));
@@ -148,7 +148,7 @@ class EndsAndRailsTest {
 
   @Test
   void generatedCodeSaysWhereItExtrapolates() {
-    SignalPath path = Analysis.of(thermistor(-10, 40)).path().orElseThrow();
+    SignalPath path = Analysis.of(thermistor(-10, 40)).design().path().orElseThrow();
     String c =
         GeneratedEquation.write(
             Notation.C, "t", "Vout", "T", path.inverse(), path.constantsOf(path.inverse()));
@@ -168,7 +168,7 @@ class EndsAndRailsTest {
         volts(
             new TwoPointSensor(v(0), v(0), v(100), v(5), v(10e3)),
             new InvertingAmp(v(100e3), v(10e3), v(1), v(0), v(3.3)));
-    ReadOut at = Analysis.of(c).path().orElseThrow().at(50);
+    ReadOut at = Analysis.of(c).design().path().orElseThrow().at(50);
     // 2.5 V through 10 kΩ + 110 kΩ to the output at 0 V.
     assertThat(at.nodes().getFirst().value()).isCloseTo(2.5 - 2.5 / 12, within(1e-9));
     assertThat(at.output()).isZero();
@@ -183,7 +183,7 @@ class EndsAndRailsTest {
             new TwoPointSensor(v(0), v(0), v(100), v(5), v(0)),
             new Divider(v(10e3), v(10e3)),
             new Clamp(v(1e3), v(0), v(1)));
-    ReadOut at = Analysis.of(c).path().orElseThrow().at(50);
+    ReadOut at = Analysis.of(c).design().path().orElseThrow().at(50);
     assertThat(at.nodes().get(1).value()).isCloseTo(1.0416667, within(1e-6));
     assertThat(at.output()).isEqualTo(1);
   }
@@ -226,13 +226,14 @@ class EndsAndRailsTest {
       double upper, double lower, double bleeder, double rms) {
     double farads = 47e-6;
     Channel c = mains(upper, lower, bleeder, farads).define(d -> d.withRange(v(rms / 3), v(rms)));
-    ReadOut at = Analysis.of(c).path().orElseThrow().at(rms);
+    ReadOut at = Analysis.of(c).design().path().orElseThrow().at(rms);
     double source = upper * lower / (upper + lower);
     double peak = Math.sqrt(2) * rms * lower / (upper + lower);
     double load = 1 / (1 / bleeder + 1 / 100e3);
     double simulated = simulated(peak, source, 1.4, farads, load);
     assertThat(at.nodes().get(2).value()).isCloseTo(simulated, within(0.02 * simulated));
-    FaultyPath faults = FaultyPath.of(Analysis.of(c).subject().orElseThrow(), Fault.NONE, rms);
+    FaultyPath faults =
+        FaultyPath.of(Analysis.of(c).wiring().subject().orElseThrow(), Fault.NONE, rms);
     assertThat(faults.converter().value()).isCloseTo(at.output(), within(1e-9));
   }
 
@@ -260,7 +261,7 @@ class EndsAndRailsTest {
   @Test
   void belowItsDropsARectifierGivesNothing() {
     Channel c = mains(10e3, 10e3, 100e3, 10e-6).define(d -> d.withRange(v(0), v(30)));
-    ReadOut at = Analysis.of(c).path().orElseThrow().at(0.5);
+    ReadOut at = Analysis.of(c).design().path().orElseThrow().at(0.5);
     assertThat(at.nodes()).allMatch(n -> n.value() >= 0);
     assertThat(at.output()).isZero();
   }

@@ -119,7 +119,7 @@ class GeneratedEquationTest {
 
   @Test
   void sheetNamesAreNoCellReferences() {
-    SignalPath p = Analysis.of(Channels.incubator()).path().orElseThrow();
+    SignalPath p = Analysis.of(Channels.incubator()).design().path().orElseThrow();
     String sheet =
         GeneratedEquation.write(
             Notation.SHEET, "f", "Vout", "x", p.inverse(), p.constantsOf(p.inverse()));

@@ -46,7 +46,7 @@ class SignalPathTest {
   }
 
   private static SignalPath path(Channel c) {
-    return Analysis.of(c).path().orElseThrow();
+    return Analysis.of(c).design().path().orElseThrow();
   }
 
   @ParameterizedTest

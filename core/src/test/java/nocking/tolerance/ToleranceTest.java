@@ -32,7 +32,7 @@ class ToleranceTest {
   }
 
   private static ErrorModel model(Channel c) {
-    return Analysis.of(c).errorModel().orElseThrow();
+    return Analysis.of(c).design().errorModel().orElseThrow();
   }
 
   private static List<MonteCarlo.Result> drawn(Channel c, double[] at, long seed) {
@@ -157,8 +157,8 @@ class ToleranceTest {
     // Every upper resistor down and every lower one up reads highest.
     var high = new Divider(v(0.99e3), v(101e3));
     Channel corner = c.design(d -> d.withStages(List.of(high, high, high, high, high, high, high)));
-    double volts = Analysis.of(corner).path().orElseThrow().output(60);
-    double read = Analysis.of(c).path().orElseThrow().quantity(volts) - 60;
+    double volts = Analysis.of(corner).design().path().orElseThrow().output(60);
+    double read = Analysis.of(c).design().path().orElseThrow().quantity(volts) - 60;
     assertThat(worst).isGreaterThanOrEqualTo(read * (1 - 1e-9));
     assertThat(worst).isCloseTo(read, within(0.03 * read));
   }

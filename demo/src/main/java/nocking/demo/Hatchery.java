@@ -91,6 +91,7 @@ public final class Hatchery {
   /** The channel with the fault thresholds that its own circuit proposes. */
   static Channel withLimits(Channel c) {
     return Analysis.of(c)
+        .wiring()
         .brokenWires()
         .flatMap(m -> m.thresholds().thresholds())
         .map(t -> c.wiring(w -> w.withPlan(w.plan().withThresholds(t))))
@@ -141,7 +142,7 @@ public final class Hatchery {
             .wiring(w -> w.withPlan(wires(volts("5 V"), "J2", 3, "brown", "blue", "black")))
             .calibration(k -> k.withPoints(points));
     c =
-        withLimits(Analysis.of(c).adopting("line"))
+        withLimits(Analysis.of(c).calibration().adopting("line"))
             .receiver(r -> r.withTable(new TableSpec(6, RawUnit.VOLTS, false, 3, 2)));
     var checks =
         IntStream.of(4, 6, 9, 12, 14)
@@ -246,7 +247,7 @@ public final class Hatchery {
                         .withConverter(Converter.of(12, 3.3)))
             .wiring(w -> w.withPlan(wires(volts("5 V"), "J6", 8, "white", "grey", "yellow")))
             .calibration(k -> k.withPoints(points));
-    return withLimits(Analysis.of(c).adopting("ends"));
+    return withLimits(Analysis.of(c).calibration().adopting("ends"));
   }
 
   /** Outlet gate stroke: designed, not yet measured. */

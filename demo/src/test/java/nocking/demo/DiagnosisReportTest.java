@@ -84,9 +84,10 @@ class DiagnosisReportTest {
   }
 
   private static Outcome outcome(Analysis a, long seed) {
-    Subject subject = a.subject().orElseThrow();
+    Subject subject = a.wiring().subject().orElseThrow();
     Exercise exercise =
-        Exercise.hide(subject, Meter.HAND_HELD, a.decimals(), Exercise.Difficulty.HARD, seed)
+        Exercise.hide(
+                subject, Meter.HAND_HELD, a.design().decimals(), Exercise.Difficulty.HARD, seed)
             .orElseThrow();
     var engine = Diagnostician.of(subject, Weighing.USUAL);
     Ranking ranking = engine.rank(exercise.seen());
@@ -118,11 +119,16 @@ class DiagnosisReportTest {
     Book book = Hatchery.book(Hatchery.SEED);
     for (Channel c : book.channels()) {
       Analysis a = Analysis.of(c, book.cards());
-      Subject subject = a.subject().orElseThrow();
+      Subject subject = a.wiring().subject().orElseThrow();
       var engine = Diagnostician.of(subject, Weighing.USUAL);
       for (long seed = 0; seed < 8; seed++) {
         Exercise e =
-            Exercise.hide(subject, Meter.HAND_HELD, a.decimals(), Exercise.Difficulty.MEDIUM, seed)
+            Exercise.hide(
+                    subject,
+                    Meter.HAND_HELD,
+                    a.design().decimals(),
+                    Exercise.Difficulty.MEDIUM,
+                    seed)
                 .orElseThrow();
         Ranking r = engine.rank(e.seen());
         Fault top = r.best().fault();

@@ -35,7 +35,7 @@ class FaultMatrixTest {
   }
 
   private static FaultRow row(String tag, FaultKind kind) {
-    return of(tag).faults().orElseThrow().rows().stream()
+    return of(tag).wiring().faults().orElseThrow().rows().stream()
         .filter(r -> r.fault().kind() == kind)
         .findFirst()
         .orElseThrow();
@@ -46,8 +46,8 @@ class FaultMatrixTest {
   @MethodSource("tags")
   void thresholdsTellBrokenWiresFromGoodReadings(String tag) {
     Analysis a = of(tag);
-    Subject subject = a.subject().orElseThrow();
-    ThresholdProposal p = a.brokenWires().orElseThrow().thresholds();
+    Subject subject = a.wiring().subject().orElseThrow();
+    ThresholdProposal p = a.wiring().brokenWires().orElseThrow().thresholds();
     if (p.thresholds().isEmpty()) {
       assertThat(p.hidden()).as("there is a reason why nothing is proposed").isNotEmpty();
       return;
@@ -63,7 +63,7 @@ class FaultMatrixTest {
             .as("%s, sound at %s: %s", tag, at, t.says())
             .isFalse();
       }
-      for (FaultRow r : a.brokenWires().orElseThrow().rows()) {
+      for (FaultRow r : a.wiring().brokenWires().orElseThrow().rows()) {
         boolean told =
             r.fault().kind() != FaultKind.NONE
                 && p.hidden().stream().noneMatch(h -> h.fault().same(r.fault()));
@@ -84,7 +84,7 @@ class FaultMatrixTest {
   @ParameterizedTest
   @MethodSource("tags")
   void whatLooksAlikeLooksAlikeBothWays(String tag) {
-    FaultMatrix m = of(tag).faults().orElseThrow();
+    FaultMatrix m = of(tag).wiring().faults().orElseThrow();
     for (FaultRow r : m.rows()) {
       for (FaultRow other : m.rows()) {
         boolean one = r.confusedWith().contains(other.fault().says());
@@ -148,12 +148,12 @@ class FaultMatrixTest {
   @MethodSource("tags")
   void windowsHoldWhatASoundChannelReads(String tag) {
     Analysis a = of(tag);
-    for (PinExpectation p : a.pins()) {
+    for (PinExpectation p : a.wiring().pins()) {
       if (p.window() == null) continue;
       assertThat(p.window().contains(p.atRest())).as("%s %s", tag, p.name()).isTrue();
       assertThat(p.window().width()).as("%s %s", tag, p.name()).isPositive();
     }
-    for (PairExpectation p : a.pairs()) {
+    for (PairExpectation p : a.wiring().pairs()) {
       if (!Double.isNaN(p.ohms()))
         assertThat(p.holds(p.ohms())).as("%s %s", tag, p.name()).isTrue();
     }
@@ -162,7 +162,7 @@ class FaultMatrixTest {
   /** 350 Ω arms: across a corner ¾ of an arm's resistance, across the bridge one arm's. */
   @Test
   void bridgeIsMeasuredCornerByCorner() {
-    var pairs = of("FH-W1").pairs();
+    var pairs = of("FH-W1").wiring().pairs();
     assertThat(pairs.get(0).ohms()).isCloseTo(350, within(1e-6));
     assertThat(pairs.get(1).ohms()).isCloseTo(262.5, within(1e-6));
     assertThat(pairs.get(2).ohms()).isCloseTo(262.5, within(1e-6));
@@ -171,9 +171,9 @@ class FaultMatrixTest {
   /** At a mains pin the meter must stand on alternating volts; behind the rectifier it must not. */
   @Test
   void mainsPinIsMarkedAsAlternating() {
-    assertThat(of("AE-V1").pins())
+    assertThat(of("AE-V1").wiring().pins())
         .extracting(PinExpectation::atRestSays)
         .containsExactly("230.0 V~ ±4.2", "0 mV ±20", "322.6 V ±5.8", "2.666 V ±0.050");
-    assertThat(of("AE-V1").pins().getFirst().rangeSays()).isEqualTo("180 … 260 V~");
+    assertThat(of("AE-V1").wiring().pins().getFirst().rangeSays()).isEqualTo("180 … 260 V~");
   }
 }

@@ -41,7 +41,7 @@ class FaultRefereeTest {
   void matrixAgreesWithItsNetlist(String tag) {
     // The design's own constants: a calibration moves the last node by what it found.
     Channel c = BOOK.byTag(tag).orElseThrow().calibration(k -> k.withAdopted(Adopted.DESIGN));
-    Subject subject = Analysis.of(c, BOOK.cards()).subject().orElseThrow();
+    Subject subject = Analysis.of(c, BOOK.cards()).wiring().subject().orElseThrow();
     FaultMatrix matrix = FaultMatrix.of(subject);
     int compared = 0;
     for (FaultRow row : matrix.rows()) {

@@ -48,14 +48,14 @@ class HatcheryTest {
 
   @Test
   void incubatorIsFinishedAndItsDesignReadsHigh() {
-    assertThat(of("IN-T2").state()).isEqualTo(ChannelState.PASS);
+    assertThat(ChannelState.of(of("IN-T2"))).isEqualTo(ChannelState.PASS);
     assertThat(rules("IN-T2")).containsExactly("sensor-large", "tolerance", "constant-offset");
     assertThat(BOOK.byTag("IN-T2").orElseThrow().journal().locked()).isTrue();
   }
 
   @Test
   void blowerHasOneSlippedPoint() {
-    assertThat(of("BL-P1").state()).isEqualTo(ChannelState.WARNING);
+    assertThat(ChannelState.of(of("BL-P1"))).isEqualTo(ChannelState.WARNING);
     assertThat(rules("BL-P1")).contains("point-slip", "fixed-reference");
   }
 
@@ -66,9 +66,9 @@ class HatcheryTest {
 
   @Test
   void othersAreUnderWay() {
-    assertThat(of("GV-P1").state()).isEqualTo(ChannelState.UNDER_WAY);
-    assertThat(of("PD-Q1").state()).isEqualTo(ChannelState.UNDER_WAY);
-    assertThat(of("HD-L1").state()).isEqualTo(ChannelState.PASS);
+    assertThat(ChannelState.of(of("GV-P1"))).isEqualTo(ChannelState.UNDER_WAY);
+    assertThat(ChannelState.of(of("PD-Q1"))).isEqualTo(ChannelState.UNDER_WAY);
+    assertThat(ChannelState.of(of("HD-L1"))).isEqualTo(ChannelState.PASS);
   }
 
   /** What stands beside a channel is what the channel is there to show. */
@@ -89,7 +89,8 @@ class HatcheryTest {
   void sluiceHidesAFaultThatItsReadingsExplain() {
     Channel c = BOOK.byTag("SG-P1").orElseThrow();
     var engine =
-        Diagnostician.of(Analysis.of(c, BOOK.cards()).subject().orElseThrow(), Weighing.USUAL);
+        Diagnostician.of(
+            Analysis.of(c, BOOK.cards()).wiring().subject().orElseThrow(), Weighing.USUAL);
     Ranking r = engine.rank(c.wiring().seen().stream().map(Diagnosis::observed).toList());
     assertThat(r.noneFits()).isFalse();
     assertThat(r.best().fault().name()).isEqualTo("leak from signal to ground");

@@ -82,8 +82,8 @@ class OddDocumentsTest {
     Analysis a =
         Analysis.of(c.calibration(k -> k.withAdopted(new Adopted("spline", List.of(), 4))));
     for (int i = 0; i < 5; i++) a.at(9);
-    assertThat(a.path()).isPresent();
-    assertThat(a.subject()).isEmpty();
+    assertThat(a.design().path()).isPresent();
+    assertThat(a.wiring().subject()).isEmpty();
     assertThat(a.whyNoCircuit()).contains("'spline' is not known to this version");
     assertThat(a.findings()).anyMatch(f -> f.headline().contains("'spline' is not known"));
     assertThat(a.troubles()).hasSize(1);

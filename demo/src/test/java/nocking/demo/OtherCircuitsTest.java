@@ -42,7 +42,7 @@ class OtherCircuitsTest {
   /** Looks where the engine says, four times at most, after the display that raised the alarm. */
   private static Found search(Plant plant, String what, double at) {
     var a = Analysis.of(plant.channel());
-    var engine = Diagnostician.of(a.subject().orElseThrow(), Weighing.USUAL);
+    var engine = Diagnostician.of(a.wiring().subject().orElseThrow(), Weighing.USUAL);
     var seen = new ArrayList<Observation>(List.of(plant.look(Place.DISPLAY, at)));
     Ranking r = engine.rank(seen);
     int used = 0;

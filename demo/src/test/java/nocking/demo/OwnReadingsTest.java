@@ -36,7 +36,8 @@ class OwnReadingsTest {
   }
 
   private static List<String> missed(Channel c) {
-    Subject subject = Analysis.of(c, Hatchery.book(Hatchery.SEED).cards()).subject().orElseThrow();
+    Subject subject =
+        Analysis.of(c, Hatchery.book(Hatchery.SEED).cards()).wiring().subject().orElseThrow();
     var engine = Diagnostician.of(subject, Weighing.USUAL);
     var missed = new ArrayList<String>();
     for (Fault f : FaultCatalogue.of(subject)) {

@@ -77,7 +77,7 @@ class TwoFaultsTest {
     List<Broken> truth = List.of(plant.any(), plant.any());
     if (truth.get(0).what() == truth.get(1).what()) return Optional.empty();
     plant.breakDown(truth);
-    Subject subject = Analysis.of(plant.channel()).subject().orElseThrow();
+    Subject subject = Analysis.of(plant.channel()).wiring().subject().orElseThrow();
     var engine = Diagnostician.of(subject, Weighing.USUAL);
     Ranking r = engine.rank(lookEverywhere(plant, subject));
     if (!r.noneFits() && !r.somethingElse()) return Optional.empty();

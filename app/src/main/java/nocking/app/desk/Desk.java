@@ -11,11 +11,11 @@ import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import nocking.analysis.Analysis;
 import nocking.analysis.ProbeInput;
-import nocking.analysis.ProbeState;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.quantity.QuantityException;
+import nocking.view.ProbeState;
 import nocking.wiring.Seen;
 
 /**

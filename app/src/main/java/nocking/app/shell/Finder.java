@@ -187,7 +187,8 @@ final class Finder extends VBox {
   }
 
   private void symbols(Analysis a, List<Hit> all) {
-    a.path()
+    a.design()
+        .path()
         .ifPresent(
             p ->
                 p.owners().entrySet().stream()

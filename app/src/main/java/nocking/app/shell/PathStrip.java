@@ -28,7 +28,6 @@ import javafx.scene.shape.Path;
 import javafx.scene.shape.Rectangle;
 import nocking.analysis.Analysis;
 import nocking.analysis.ProbeInput;
-import nocking.analysis.ProbeState;
 import nocking.app.control.EntryField;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
@@ -42,6 +41,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.stage.Stage;
+import nocking.view.ProbeState;
 
 /**
  * The signal path as a copper trace on the bench mat. Pads show live values, elements ride on the
@@ -361,7 +361,7 @@ final class PathStrip extends VBox {
     for (int i = 0; i < n; i++)
       fill(i + 1, c.design().stages().get(i).title(), c.design().stages().get(i).summary());
     fill(n + 1, c.design().converter().title(), c.design().converter().summary());
-    String model = a.curve().map(Curve::title).orElse("Design equation");
+    String model = a.calibration().curve().map(Curve::title).orElse("Design equation");
     String of =
         c.calibration().adopted() == null || c.calibration().adopted().isDesign()
             ? "as it is"
@@ -386,7 +386,7 @@ final class PathStrip extends VBox {
 
   /** Volts that each test point takes over the working range. */
   private void spans(Analysis a) {
-    Optional<SignalPath> path = a.path();
+    Optional<SignalPath> path = a.design().path();
     if (path.isEmpty()) {
       jobVolts = new Span[0];
       return;
@@ -412,12 +412,12 @@ final class PathStrip extends VBox {
     probeValue.field().setPrefWidth(c.design().stations().isEmpty() ? PROBE_WIDTH : NAME_WIDTH);
     probeValue.show(
         c.design().stations().isEmpty()
-            ? a.reading(x).replace('−', '-')
+            ? a.design().reading(x).replace('−', '-')
             : c.design().station(x).orElse(""),
         unit);
     pads.getFirst()
         .show(
-            c.design().station(x).orElse((a.reading(x) + " " + unit).strip()),
+            c.design().station(x).orElse((a.design().reading(x) + " " + unit).strip()),
             x,
             c.definition().working(),
             c.definition().working(),
@@ -443,7 +443,9 @@ final class PathStrip extends VBox {
             s.readOut().code() == 0 || s.readOut().code() == codes - 1);
     pads.getLast()
         .show(
-            c.design().station(s.reading()).orElse((a.reading(s.reading()) + " " + unit).strip()),
+            c.design()
+                .station(s.reading())
+                .orElse((a.design().reading(s.reading()) + " " + unit).strip()),
             s.reading(),
             c.definition().working(),
             c.definition().working(),
@@ -453,7 +455,7 @@ final class PathStrip extends VBox {
         "%s %s %s · 1 count = %s %s"
             .formatted(
                 measured ? "fitted line against design" : "error",
-                Numbers.signed(s.error(), a.decimals() + 1),
+                Numbers.signed(s.error(), a.design().decimals() + 1),
                 unit,
                 Numbers.significant(s.countsWorth(), 2),
                 unit));

@@ -10,6 +10,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
+import nocking.analysis.ChannelState;
 import nocking.app.control.StateSign;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
@@ -108,11 +109,13 @@ final class Rack extends VBox {
       name.setText(
           c.definition().name().isBlank() ? c.definition().kind().title() : c.definition().name());
       worst.setText(
-          a.worstError()
+          a.acceptance()
+              .worstError()
               .map(e -> (Numbers.significant(e, 2) + " " + c.definition().unit()).strip())
               .orElse("–"));
-      sign.getChildren().setAll(StateSign.of(a.state()));
-      setAccessibleText(c.tag() + ", " + name.getText() + ", " + StateSign.words(a.state()));
+      sign.getChildren().setAll(StateSign.of(ChannelState.of(a)));
+      setAccessibleText(
+          c.tag() + ", " + name.getText() + ", " + StateSign.words(ChannelState.of(a)));
       setGraphic(row);
     }
   }

@@ -21,7 +21,6 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
-import nocking.analysis.Trouble;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.app.desk.Outcome;
@@ -47,6 +46,7 @@ import nocking.channel.DocumentException;
 import nocking.channel.SensorCard;
 import nocking.channel.WorkStep;
 import nocking.path.GeneratedEquation;
+import nocking.view.Trouble;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 

@@ -82,7 +82,7 @@ final class StageTabs extends HBox {
       b.getStyleClass().remove("current");
       if (step == desk.step() && desk.aside().isEmpty()) b.getStyleClass().add("current");
       if (desk.channel().isEmpty()) continue;
-      Progress progress = desk.analysis().progress(step);
+      Progress progress = Progress.of(desk.analysis(), step);
       if (progress != shown.put(step, progress)) {
         dots.get(step).getChildren().setAll(StateSign.of(progress));
         b.setAccessibleText(step.title() + ", " + progress.name().toLowerCase(Locale.ROOT));

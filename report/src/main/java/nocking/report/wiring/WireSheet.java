@@ -55,10 +55,10 @@ public final class WireSheet {
                 text(
                     d.kind().title()
                         + " "
-                        + a.amount(d.low().number())
+                        + a.design().amount(d.low().number())
                         + " … "
-                        + a.amount(d.high().number())),
-                text(a.amount(c.design().rest()))));
+                        + a.design().amount(d.high().number())),
+                text(a.design().amount(c.design().rest()))));
     d.hazards()
         .forEach(
             h ->
@@ -68,9 +68,9 @@ public final class WireSheet {
     out.append(
         "<div class=\"caution\"><b>Live measurement.</b> One probe at a time, use the ground post."
             + " Local codes, the maker's instructions and licensed practice come first.</div>\n");
-    out.append(svg(WiringSketch.of(c, a.pins())));
-    pins(out, c.wiring().plan(), a.pins());
-    pairs(out, c.wiring().plan(), a.pairs());
+    out.append(svg(WiringSketch.of(c, a.wiring().pins())));
+    pins(out, c.wiring().plan(), a.wiring().pins());
+    pairs(out, c.wiring().plan(), a.wiring().pairs());
     steps(out);
     if (c.wiring().plan().thresholds() != null) {
       out.append(

@@ -112,7 +112,7 @@ class WireSheetTest {
   @Test
   void wiresAreDrawnInTheirColours() {
     Channel c = channel("Blower");
-    Sketch s = WiringSketch.of(c, Analysis.of(c).pins());
+    Sketch s = WiringSketch.of(c, Analysis.of(c).wiring().pins());
     var wires =
         s.shapes().stream()
             .filter(Sketch.Wire.class::isInstance)

@@ -125,7 +125,7 @@ public final class CheckStage implements StageView {
   }
 
   private int decimals() {
-    return desk.analysis().decimals();
+    return desk.analysis().design().decimals();
   }
 
   private String row(int i, Function<CheckRow, String> of) {
@@ -284,9 +284,10 @@ public final class CheckStage implements StageView {
       nodes.setText(rows.isEmpty() ? "" : "Select a row to see what every test point should read.");
       return;
     }
-    List<TestPoint> points = desk.analysis().path().orElseThrow().points();
+    List<TestPoint> points = desk.analysis().design().path().orElseThrow().points();
     var words =
-        new StringBuilder("At " + desk.analysis().amount(rows.get(i).applied()) + " expect ");
+        new StringBuilder(
+            "At " + desk.analysis().design().amount(rows.get(i).applied()) + " expect ");
     for (int k = 0; k < rows.get(i).expectedNodes().size(); k++) {
       if (k > 0) words.append(", ");
       words
@@ -314,12 +315,12 @@ public final class CheckStage implements StageView {
   public void refresh() {
     Analysis a = desk.analysis();
     Channel c = a.channel();
-    rows = a.checkRows();
+    rows = a.acceptance().rows();
     measured.show(c.acceptance().check().measured());
     measured.setDisable(!desk.editable());
     five.setDisable(!desk.editable());
     grid.editable(desk.editable());
-    boolean path = a.path().isPresent();
+    boolean path = a.design().path().isPresent();
     grid.show(path ? c.acceptance().check().points().size() + (desk.editable() ? 1 : 0) : 0);
     String u = c.definition().unit();
     var columns = grid.table().getColumns();
@@ -342,10 +343,10 @@ public final class CheckStage implements StageView {
                 : "tolerance ±%s %s, simple acceptance"
                     .formatted(Numbers.trimmed(tolerance, 3), u));
     verdict.getChildren().clear();
-    if (!rows.isEmpty() && a.verdict() != Verdict.OPEN) {
-      var text = new Label(a.verdict() == Verdict.PASS ? "all inputs pass" : "fails");
-      text.getStyleClass().addAll("strong", style(a.verdict()));
-      verdict.getChildren().addAll(StateSign.of(a.verdict()), text);
+    if (!rows.isEmpty() && a.acceptance().verdict() != Verdict.OPEN) {
+      var text = new Label(a.acceptance().verdict() == Verdict.PASS ? "all inputs pass" : "fails");
+      text.getStyleClass().addAll("strong", style(a.acceptance().verdict()));
+      verdict.getChildren().addAll(StateSign.of(a.acceptance().verdict()), text);
     }
     List<CheckRow> entered = rows.stream().filter(r -> !Double.isNaN(r.measured())).toList();
     plot.setVisible(!entered.isEmpty());

@@ -181,11 +181,13 @@ public final class CollectStage implements StageView {
     if (!isRow(i) || point(i).readings().isEmpty()) return "";
     if (point(i).leftOut() != null) return "left out";
     Analysis a = desk.analysis();
-    return a.curve()
+    return a.calibration()
+        .curve()
         .map(
             c ->
                 Numbers.signed(
-                    c.quantity(a.volts(point(i))) - point(i).applied().number(), a.decimals() + 1))
+                    c.quantity(a.calibration().volts(point(i))) - point(i).applied().number(),
+                    a.design().decimals() + 1))
         .orElse("");
   }
 
@@ -438,6 +440,7 @@ public final class CollectStage implements StageView {
                     counting,
                     all,
                     desk.analysis()
+                        .calibration()
                         .curve()
                         .map(k -> k.title().toLowerCase(Locale.ROOT))
                         .orElse("nothing yet")));

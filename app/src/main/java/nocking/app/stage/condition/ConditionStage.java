@@ -377,7 +377,7 @@ public final class ConditionStage implements StageView {
   }
 
   private void draw(Analysis a) {
-    Optional<SignalPath> path = a.path();
+    Optional<SignalPath> path = a.design().path();
     numbers.setVisible(path.isPresent());
     drawView(a);
     if (path.isEmpty()) {
@@ -399,7 +399,7 @@ public final class ConditionStage implements StageView {
   }
 
   private void drawView(Analysis a) {
-    Optional<SignalPath> path = a.path();
+    Optional<SignalPath> path = a.design().path();
     plot.setVisible(path.isPresent());
     counts.setVisible(path.isPresent());
     spans.setVisible(path.isPresent());
@@ -418,7 +418,9 @@ public final class ConditionStage implements StageView {
   private String note(Analysis a, SignalPath p) {
     if (view != View.COUNT) return "";
     Span w = a.channel().definition().working();
-    return "%s … %s".formatted(a.error(p.countsWorth(w.low())), a.error(p.countsWorth(w.high())));
+    return "%s … %s"
+        .formatted(
+            a.design().error(p.countsWorth(w.low())), a.design().error(p.countsWorth(w.high())));
   }
 
   private Node empty(Analysis a) {
@@ -426,7 +428,7 @@ public final class ConditionStage implements StageView {
         Paper.caption(
             a.channel().design().sensor() == null
                 ? "There is no sensor yet. The equation follows from it."
-                : "The path cannot be worked out: " + a.pathProblem().orElse("") + ".");
+                : "The path cannot be worked out: " + a.design().problem().orElse("") + ".");
     if (a.channel().design().sensor() != null) return text;
     var go = new Button("Define the sensor");
     go.setOnAction(e -> desk.step(WorkStep.DEFINE));
@@ -477,7 +479,7 @@ public final class ConditionStage implements StageView {
 
   /** A symbol that was clicked opens the element that it belongs to. */
   private void open(String symbol) {
-    ParameterRef owner = desk.analysis().path().orElseThrow().owners().get(symbol);
+    ParameterRef owner = desk.analysis().design().path().orElseThrow().owners().get(symbol);
     if (owner == null) return;
     if (owner.element() == 0) desk.step(WorkStep.DEFINE);
     else element(owner.element());
@@ -509,8 +511,8 @@ public final class ConditionStage implements StageView {
       return "%s   1 count = %s … %s"
           .formatted(
               p.solvedInSymbols() ? "a curve, solved exactly" : "a curve, turned round numerically",
-              a.error(p.countsWorth(w.low())),
-              a.error(p.countsWorth(w.high())));
+              a.design().error(p.countsWorth(w.low())),
+              a.design().error(p.countsWorth(w.high())));
     }
     LinearForm f = linear.get();
     return "%s = %s %s/V · Vout %s %s %s   pivot %s %s ↔ %s V"
@@ -521,13 +523,14 @@ public final class ConditionStage implements StageView {
             f.intercept() < 0 ? "−" : "+",
             Numbers.significant(Math.abs(f.intercept()), 5),
             u,
-            Numbers.fixed(f.pivot(), a.decimals()).replace('-', '−'),
+            Numbers.fixed(f.pivot(), a.design().decimals()).replace('-', '−'),
             u,
             Numbers.significant(f.pivotVolts(), 4));
   }
 
   private void copy() {
     desk.analysis()
+        .design()
         .path()
         .ifPresent(
             p -> {
@@ -561,10 +564,12 @@ public final class ConditionStage implements StageView {
     counts.dark(desk.dark());
     switch (view) {
       case OUTPUT ->
-          plot.probe(desk.probe(), x -> a.path().map(p -> p.at(x).output()).orElse(Double.NaN));
+          plot.probe(
+              desk.probe(), x -> a.design().path().map(p -> p.at(x).output()).orElse(Double.NaN));
       case SPANS -> spans.probe(desk.probe());
       case COUNT ->
-          counts.probe(desk.probe(), x -> a.path().map(p -> p.countsWorth(x)).orElse(Double.NaN));
+          counts.probe(
+              desk.probe(), x -> a.design().path().map(p -> p.countsWorth(x)).orElse(Double.NaN));
       case ERROR -> errors.probe();
       case WHAT_IF -> {}
     }

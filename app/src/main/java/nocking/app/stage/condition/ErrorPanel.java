@@ -160,12 +160,12 @@ final class ErrorPanel extends VBox {
     of = c;
     drawn = List.of();
     cancelled.set(true);
-    if (a.errorModel().isEmpty()) {
+    if (a.design().errorModel().isEmpty()) {
       points = List.of();
       show();
       return;
     }
-    ErrorModel model = a.errorModel().get();
+    ErrorModel model = a.design().errorModel().get();
     Background.run(() -> Budget.at(model, inputs(model, STEPS)), found -> take(c, found));
   }
 
@@ -188,8 +188,8 @@ final class ErrorPanel extends VBox {
       return;
     }
     Analysis a = desk.analysis();
-    if (a.errorModel().isEmpty()) return;
-    ErrorModel model = a.errorModel().get();
+    if (a.design().errorModel().isEmpty()) return;
+    ErrorModel model = a.design().errorModel().get();
     Channel c = a.channel();
     var stop = new AtomicBoolean();
     cancelled = stop;
@@ -250,9 +250,9 @@ final class ErrorPanel extends VBox {
                     ? "Worst case ±%s at %s, u = %s"
                     : "No part has a tolerance yet: type it behind the value, 4k7 ±1%% 50ppm. Now ±%s at %s, u = %s")
                 .formatted(
-                    a.error(errors(worst).worstCase()),
-                    a.amount(worst.quantity()),
-                    a.error(errors(worst).standard()))
+                    a.design().error(errors(worst).worstCase()),
+                    a.design().amount(worst.quantity()),
+                    a.design().error(errors(worst).standard()))
             + drawnSays(a)
             + ".");
     rank(errors(worst).ranking());
@@ -269,7 +269,7 @@ final class ErrorPanel extends VBox {
                     .formatted(
                         "200 000",
                         Numbers.significant(sampled(r).low(), 2).replace('-', '−'),
-                        a.error(sampled(r).high())))
+                        a.design().error(sampled(r).high())))
         .orElse("");
   }
 

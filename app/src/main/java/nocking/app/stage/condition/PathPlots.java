@@ -65,7 +65,7 @@ final class PathPlots {
                         f.pivotVolts(),
                         "pivot %s %s at %s V"
                             .formatted(
-                                Numbers.fixed(f.pivot(), a.decimals()),
+                                Numbers.fixed(f.pivot(), a.design().decimals()),
                                 c.definition().unit(),
                                 Numbers.significant(f.pivotVolts(), 4)))));
     return new Plot(

@@ -40,8 +40,9 @@ final class SpansPicture extends Pane {
 
   private void draw() {
     getChildren().clear();
-    if (analysis == null || analysis.path().isEmpty() || getWidth() < LEFT + RIGHT + 60) return;
-    SignalPath path = analysis.path().get();
+    if (analysis == null || analysis.design().path().isEmpty() || getWidth() < LEFT + RIGHT + 60)
+      return;
+    SignalPath path = analysis.design().path().get();
     Span working = analysis.channel().definition().working();
     List<ReadOut.Node> low = path.at(working.low()).nodes();
     List<ReadOut.Node> high = path.at(working.high()).nodes();
@@ -85,7 +86,8 @@ final class SpansPicture extends Pane {
     String says = limited ? Numbers.fixed(share, 0) + " % used" : "no limit";
     add(new Text(LEFT + width + 12, y + 12, says), out ? "bad" : "quiet");
     if (!Double.isNaN(probe)) {
-      double x = place(shown, analysis.path().get().at(probe).nodes().get(i).value(), width);
+      double x =
+          place(shown, analysis.design().path().get().at(probe).nodes().get(i).value(), width);
       if (!Double.isNaN(x)) add(new Line(x, y - 2, x, y + BAR + 2), "probe-line");
     }
   }

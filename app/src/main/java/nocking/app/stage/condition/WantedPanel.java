@@ -279,6 +279,7 @@ final class WantedPanel extends VBox {
   private void suggest(Channel c, int index) {
     Span w = c.definition().working();
     desk.analysis()
+        .design()
         .path()
         .ifPresent(
             p -> {

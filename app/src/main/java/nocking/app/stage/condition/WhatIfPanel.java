@@ -85,7 +85,9 @@ final class WhatIfPanel extends VBox {
                     "off by",
                     90,
                     true,
-                    i -> Numbers.signed(rows.get(i).off(), desk.analysis().decimals() + 1))),
+                    i ->
+                        Numbers.signed(
+                            rows.get(i).off(), desk.analysis().design().decimals() + 1))),
             i -> false);
     VBox.setVgrow(grid, Priority.ALWAYS);
     grid.setMinHeight(105);
@@ -114,7 +116,7 @@ final class WhatIfPanel extends VBox {
   }
 
   private String fixed(double v, int more) {
-    return Numbers.fixed(v, desk.analysis().decimals() + more);
+    return Numbers.fixed(v, desk.analysis().design().decimals() + more);
   }
 
   void switched() {
@@ -125,6 +127,7 @@ final class WhatIfPanel extends VBox {
   void refresh() {
     List<String> symbols = new ArrayList<>();
     desk.analysis()
+        .design()
         .path()
         .ifPresent(
             p ->
@@ -140,7 +143,7 @@ final class WhatIfPanel extends VBox {
   }
 
   private Optional<ParameterRef> owner() {
-    return desk.analysis().path().map(p -> p.owners().get(symbol.getValue()));
+    return desk.analysis().design().path().map(p -> p.owners().get(symbol.getValue()));
   }
 
   private Optional<Unit> unit() {
@@ -173,7 +176,7 @@ final class WhatIfPanel extends VBox {
     Optional<ParameterRef> o = symbol.getValue() == null ? Optional.empty() : owner();
     change.setDisable(o.isEmpty() || other == null || !desk.editable());
     Analysis a = desk.analysis();
-    if (a.path().isEmpty()) {
+    if (a.design().path().isEmpty()) {
       rows = List.of();
       grid.show(0);
       now.setText("");
@@ -181,7 +184,7 @@ final class WhatIfPanel extends VBox {
       shift.setText("");
       return;
     }
-    now.setText("now   " + says(a, a.path().get()));
+    now.setText("now   " + says(a, a.design().path().get()));
     Optional<WhatIf> compared =
         other == null ? Optional.empty() : o.flatMap(c -> WhatIf.of(a, c, other));
     then.setText(compared.map(w -> "then  " + says(a, w.then())).orElse("then  –"));
@@ -194,7 +197,7 @@ final class WhatIfPanel extends VBox {
     String u = a.channel().definition().unit();
     return p.numbers(5)
         .map(n -> n.replace("·Vout", " " + u + "/V · Vout"))
-        .orElse("not a straight line, one count is " + a.error(p.countsWorth(middle(a))));
+        .orElse("not a straight line, one count is " + a.design().error(p.countsWorth(middle(a))));
   }
 
   private static double middle(Analysis a) {
@@ -204,9 +207,9 @@ final class WhatIfPanel extends VBox {
   private static String says(Analysis a, WhatIf.Shift m) {
     return "The pivot moves from %s to %s (%s %s); the slope by %s %%."
         .formatted(
-            a.reading(m.from()),
-            a.amount(m.to()),
-            Numbers.signed(m.by(), a.decimals() + 1),
+            a.design().reading(m.from()),
+            a.design().amount(m.to()),
+            Numbers.signed(m.by(), a.design().decimals() + 1),
             a.channel().definition().unit(),
             Numbers.signed(100 * m.slope(), 2));
   }

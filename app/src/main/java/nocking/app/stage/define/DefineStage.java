@@ -418,7 +418,8 @@ public final class DefineStage implements StageView {
     tolerance.show(d.tolerance(), d.quantityUnit().difference());
     rest.show(d.rest(), d.quantityUnit());
     boolean ambient = d.rest() == null && c.design().rest() != d.low().number();
-    rest.prompt(desk.analysis().amount(c.design().rest()) + (ambient ? ", ambient" : ", low end"));
+    rest.prompt(
+        desk.analysis().design().amount(c.design().rest()) + (ambient ? ", ambient" : ", low end"));
     for (EntryField e : List.of(tag, name, unit, range, tolerance, rest)) {
       e.field().setEditable(edit);
     }
@@ -468,7 +469,7 @@ public final class DefineStage implements StageView {
   private void draw(Analysis a) {
     facts.getChildren().clear();
     Channel c = a.channel();
-    Optional<SensorCurve> curve = a.sensorCurve();
+    Optional<SensorCurve> curve = a.design().sensorCurve();
     plot.setVisible(curve.isPresent());
     plot.setManaged(curve.isPresent());
     boolean none = c.design().sensor() == null;
@@ -476,7 +477,7 @@ public final class DefineStage implements StageView {
     empty.setManaged(none);
     empty.setDisable(!desk.editable());
     if (curve.isEmpty()) {
-      plotPaper.note(none ? "" : a.pathProblem().orElse(""));
+      plotPaper.note(none ? "" : a.design().problem().orElse(""));
       var nothing =
           Paper.caption(
               "Sensitivity, used range and the worth of one count follow from the sensor.");
@@ -508,20 +509,25 @@ public final class DefineStage implements StageView {
         "Rated range",
         "%s … %s, %s %% used"
             .formatted(
-                a.amount(rated.low()), a.amount(rated.high()), Numbers.fixed(100 * share, 0)));
+                a.design().amount(rated.low()),
+                a.design().amount(rated.high()),
+                Numbers.fixed(100 * share, 0)));
     fact(
         3,
         "One count of the converter",
-        a.path().map(p -> counts(a, p, working)).orElse("– (no path to the converter yet)"));
-    fact(4, "Error of 0.5 % of the rated range", "±" + a.error(0.005 * rated.width()));
+        a.design()
+            .path()
+            .map(p -> counts(a, p, working))
+            .orElse("– (no path to the converter yet)"));
+    fact(4, "Error of 0.5 % of the rated range", "±" + a.design().error(0.005 * rated.width()));
     if (c.design().sensor().classTolerance(working.middle(), c.unit()) > 0) {
       fact(
           5,
           "Class limit over the job",
           "±%s … ±%s"
               .formatted(
-                  a.error(c.design().sensor().classTolerance(working.low(), c.unit())),
-                  a.error(c.design().sensor().classTolerance(working.high(), c.unit()))));
+                  a.design().error(c.design().sensor().classTolerance(working.low(), c.unit())),
+                  a.design().error(c.design().sensor().classTolerance(working.high(), c.unit()))));
     } else if (c.definition().gauge() != null) {
       fact(5, "The same as the other kind", otherKind(a, c));
     }
@@ -532,7 +538,7 @@ public final class DefineStage implements StageView {
     double low = p.countsWorth(working.low());
     double high = p.countsWorth(working.high());
     boolean same = Math.abs(low / high - 1) < 0.02;
-    return same ? a.error(low) : a.error(low) + " … " + a.error(high);
+    return same ? a.design().error(low) : a.design().error(low) + " … " + a.design().error(high);
   }
 
   private static String otherKind(Analysis a, Channel c) {
@@ -542,8 +548,8 @@ public final class DefineStage implements StageView {
     Span w = c.definition().working();
     return "%s … %s %s"
         .formatted(
-            a.reading(w.low() + sign * atmosphere),
-            a.amount(w.high() + sign * atmosphere),
+            a.design().reading(w.low() + sign * atmosphere),
+            a.design().amount(w.high() + sign * atmosphere),
             c.definition().gauge() ? "absolute" : "gauge");
   }
 
@@ -566,6 +572,6 @@ public final class DefineStage implements StageView {
     plot.dark(desk.dark());
     plot.probe(
         desk.probe(),
-        x -> a.sensorCurve().map(s -> s.at(x) * SensorPlot.scaleOf(s)).orElse(Double.NaN));
+        x -> a.design().sensorCurve().map(s -> s.at(x) * SensorPlot.scaleOf(s)).orElse(Double.NaN));
   }
 }

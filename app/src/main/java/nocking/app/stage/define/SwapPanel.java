@@ -91,11 +91,11 @@ final class SwapPanel extends VBox {
   }
 
   private int decimals() {
-    return desk.analysis().decimals() + 1;
+    return desk.analysis().design().decimals() + 1;
   }
 
   private String amount(double v) {
-    return Numbers.fixed(v, desk.analysis().decimals());
+    return Numbers.fixed(v, desk.analysis().design().decimals());
   }
 
   private boolean fails(int i) {

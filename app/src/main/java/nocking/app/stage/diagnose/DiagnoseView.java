@@ -312,7 +312,8 @@ public final class DiagnoseView implements StageView {
       f.field().setEditable(desk.writable());
     }
     caution.setText(MeasuringCaution.of(c, null));
-    boolean measured = desk.writable() && a.path().isPresent() && !Diagnosis.ofPins(c).isEmpty();
+    boolean measured =
+        desk.writable() && a.design().path().isPresent() && !Diagnosis.ofPins(c).isEmpty();
     pins.setVisible(measured);
     pins.setManaged(measured);
     seen.editable(desk.writable());
@@ -320,7 +321,7 @@ public final class DiagnoseView implements StageView {
     double high = 30 + 25.0 * Math.clamp(c.wiring().seen().size(), 2, 5);
     seen.setMinHeight(high);
     seen.setPrefHeight(high);
-    Optional<Subject> subject = a.subject();
+    Optional<Subject> subject = a.wiring().subject();
     if (subject.isEmpty()) {
       found = null;
       places = List.of();
@@ -383,7 +384,7 @@ public final class DiagnoseView implements StageView {
   /** The input of the last line that has one, else the probe. */
   private String lastInput() {
     for (Seen s : list().reversed()) if (s.at() != null) return s.at().typed();
-    return Numbers.fixed(desk.probe(), desk.analysis().decimals());
+    return Numbers.fixed(desk.probe(), desk.analysis().design().decimals());
   }
 
   private void look(Explanation e) {
@@ -461,10 +462,10 @@ public final class DiagnoseView implements StageView {
     headline.setMinHeight(Region.USE_PREF_SIZE);
     String how =
         n.place().live()
-            ? "live, with " + a.amount(n.at()) + " at the sensor."
+            ? "live, with " + a.design().amount(n.at()) + " at the sensor."
             : display
-                ? "with " + a.amount(n.at()) + " at the sensor."
-                : "with the plug off, at " + a.amount(n.at()) + ".";
+                ? "with " + a.design().amount(n.at()) + " at the sensor."
+                : "with the plug off, at " + a.design().amount(n.at()) + ".";
     var text = new Label(how + " It tells them apart best:");
     text.setWrapText(true);
     text.setMinHeight(Region.USE_PREF_SIZE);
@@ -475,7 +476,7 @@ public final class DiagnoseView implements StageView {
     enter.setId("diagnose-enter");
     enter.getStyleClass().add("cue-button");
     enter.setDisable(!desk.writable());
-    enter.setOnAction(e -> entry.ready(n.place(), Numbers.fixed(n.at(), a.decimals())));
+    enter.setOnAction(e -> entry.ready(n.place(), Numbers.fixed(n.at(), a.design().decimals())));
     cue.getChildren().add(enter);
   }
 
@@ -496,7 +497,7 @@ public final class DiagnoseView implements StageView {
 
   private static String shown(Place place, double value, Analysis a) {
     return place.equals(Place.DISPLAY) && !Double.isNaN(value)
-        ? a.amount(value)
+        ? a.design().amount(value)
         : Diagnosis.reading(place, value, a.channel().unit()).replace('-', '−');
   }
 
@@ -539,7 +540,7 @@ public final class DiagnoseView implements StageView {
     for (int i = 0; i < observed.size(); i++) {
       Observation o = observed.get(i);
       readings.add(new Label(o.place().title()), 0, i + 1);
-      readings.add(number(o.inputKnown() ? a.amount(o.at()) : "?"), 1, i + 1);
+      readings.add(number(o.inputKnown() ? a.design().amount(o.at()) : "?"), 1, i + 1);
       readings.add(number(shown(o.place(), o.value(), a)), 2, i + 1);
       double e = looked.expected().get(i);
       readings.add(number(o.inputKnown() ? shown(o.place(), e, a) : ""), 3, i + 1);

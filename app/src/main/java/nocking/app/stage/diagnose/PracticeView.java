@@ -235,7 +235,7 @@ public final class PracticeView implements StageView {
   }
 
   private String amount(double x) {
-    return analysis().amount(x);
+    return analysis().design().amount(x);
   }
 
   private String reading(Observation o) {
@@ -248,7 +248,7 @@ public final class PracticeView implements StageView {
   private void begin() {
     Analysis a = analysis();
     Channel c = a.channel();
-    Optional<Subject> subject = a.subject();
+    Optional<Subject> subject = a.wiring().subject();
     if (subject.isEmpty()) return;
     if (learner.getText().isBlank()) {
       say("Type your name first: results are kept by name.");
@@ -258,7 +258,7 @@ public final class PracticeView implements StageView {
     say("");
     long seed = seeds.nextLong();
     Difficulty level = chosen;
-    int decimals = a.decimals();
+    int decimals = a.design().decimals();
     Subject s = subject.get();
     work.run(
         () ->
@@ -288,7 +288,7 @@ public final class PracticeView implements StageView {
     name.getItems().setAll(round.faults);
     where.getItems().setAll(round.engine.places());
     where.setValue(where.getItems().get(Math.min(1, where.getItems().size() - 1)));
-    at.setText(Numbers.fixed(round.exercise.complaintAt(), analysis().decimals()));
+    at.setText(Numbers.fixed(round.exercise.complaintAt(), analysis().design().decimals()));
     show();
     where.requestFocus();
   }
@@ -446,7 +446,7 @@ public final class PracticeView implements StageView {
 
   private void show() {
     boolean running = round != null && !over;
-    boolean possible = desk.channel().isPresent() && analysis().path().isPresent();
+    boolean possible = desk.channel().isPresent() && analysis().design().path().isPresent();
     start.setDisable(!possible);
     start.setText(round == null ? "Hide a fault" : "Hide another");
     for (Node n : List.of(where, at, measure, name, answer)) n.setDisable(!running);

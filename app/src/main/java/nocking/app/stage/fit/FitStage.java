@@ -121,7 +121,7 @@ public final class FitStage implements StageView {
   }
 
   private String error(double v) {
-    return Double.isNaN(v) ? "–" : Numbers.fixed(v, desk.analysis().decimals() + 1);
+    return Double.isNaN(v) ? "–" : Numbers.fixed(v, desk.analysis().design().decimals() + 1);
   }
 
   private String verdict(double v) {
@@ -163,7 +163,7 @@ public final class FitStage implements StageView {
     Optional<Fit> f = fit();
     String model = f.map(Fit::model).orElse(Adopted.DESIGN_MODEL);
     String title = f.map(x -> x.curve().title()).orElse("design equation");
-    desk.edit("adopt " + title.toLowerCase(Locale.ROOT), "", c -> a.adopting(model));
+    desk.edit("adopt " + title.toLowerCase(Locale.ROOT), "", c -> a.calibration().adopting(model));
   }
 
   @Override
@@ -180,13 +180,13 @@ public final class FitStage implements StageView {
   public void refresh() {
     Analysis a = desk.analysis();
     Channel c = a.channel();
-    fits = a.fits();
+    fits = a.calibration().fits();
     double tolerance = c.definition().toleranceOrNaN();
     candidates.note(
         Double.isNaN(tolerance)
             ? "no tolerance is stated"
             : "tolerance ±%s %s".formatted(Numbers.trimmed(tolerance, 3), c.definition().unit()));
-    Optional<Recommendation> best = a.recommendation();
+    Optional<Recommendation> best = a.calibration().recommendation();
     if (fit().isEmpty()) {
       String adopted = c.calibration().adopted() == null ? "" : c.calibration().adopted().model();
       chosen =
@@ -211,7 +211,8 @@ public final class FitStage implements StageView {
                     : "One point cannot tell the models apart."));
     var why = new ArrayList<String>();
     if (!none) {
-      for (FitModel m : FitModel.all()) a.fitProblem(m).ifPresent(p -> why.add(p + "."));
+      for (FitModel m : FitModel.all())
+        a.calibration().fitProblem(m).ifPresent(p -> why.add(p + "."));
     }
     problems.setText(String.join(" ", why));
     showChosen();
@@ -226,7 +227,7 @@ public final class FitStage implements StageView {
     adopt.setText(
         f.map(x -> "Adopt " + x.curve().title().toLowerCase(Locale.ROOT))
             .orElse("Adopt the design equation"));
-    adopt.setDisable(!desk.editable() || a.path().isEmpty() || (adopted && !stale));
+    adopt.setDisable(!desk.editable() || a.design().path().isEmpty() || (adopted && !stale));
     residuals.setVisible(f.isPresent());
     against.setVisible(f.isPresent());
     plotPaper.note(f.map(x -> x.curve().title().toLowerCase(Locale.ROOT)).orElse("no points yet"));
@@ -242,7 +243,7 @@ public final class FitStage implements StageView {
 
   private static Axis applied(Analysis a) {
     Channel c = a.channel();
-    double[] x = a.samples().quantity();
+    double[] x = a.calibration().samples().quantity();
     Span working = c.definition().working();
     double low = working.low();
     double high = working.high();
@@ -274,12 +275,14 @@ public final class FitStage implements StageView {
     // it.
     double worst = f.worstError();
     String other = f.model().equals("line") ? "ends" : "line";
-    Optional<Fit> compared = a.fit(other);
+    Optional<Fit> compared = a.calibration().fit(other);
     if (compared.isPresent()) {
-      layers.add(new Layer.Points(Role.LEFT_OUT, a.samples().quantity(), compared.get().errors()));
+      layers.add(
+          new Layer.Points(
+              Role.LEFT_OUT, a.calibration().samples().quantity(), compared.get().errors()));
       worst = Math.max(worst, compared.get().worstError());
     }
-    layers.add(new Layer.Points(Role.POINT, a.samples().quantity(), f.errors()));
+    layers.add(new Layer.Points(Role.POINT, a.calibration().samples().quantity(), f.errors()));
     Axis y = errorAxis(a, worst);
     if (compared.isPresent()) {
       layers.add(
@@ -307,7 +310,8 @@ public final class FitStage implements StageView {
     for (int i = 0; i < SAMPLES; i++) {
       xs[i] = x.span().at(i / (SAMPLES - 1.0));
       double volts = f.curve().raw(xs[i]);
-      ys[i] = a.path().map(p -> p.quantity(volts) - model.applyAsDouble(volts)).orElse(0.0);
+      ys[i] =
+          a.design().path().map(p -> p.quantity(volts) - model.applyAsDouble(volts)).orElse(0.0);
       worst = Math.max(worst, Math.abs(ys[i]));
     }
     layers.add(

@@ -15,7 +15,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
-import nocking.analysis.TableOutcome;
 import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Grid.Column;
@@ -44,6 +43,7 @@ import nocking.table.Cell;
 import nocking.table.LinearTable;
 import nocking.table.TableError;
 import nocking.table.TableSpec;
+import nocking.view.TableOutcome;
 
 /** The view of the sixth stage. */
 public final class TableStage implements StageView {
@@ -173,7 +173,7 @@ public final class TableStage implements StageView {
   }
 
   private void start() {
-    int decimals = Math.min(9, desk.analysis().decimals() + 1);
+    int decimals = Math.min(9, desk.analysis().design().decimals() + 1);
     desk.edit(
         "make a table",
         "",
@@ -194,7 +194,7 @@ public final class TableStage implements StageView {
 
   private void export(String kind, String ending) {
     Analysis a = desk.analysis();
-    Optional<LinearTable> table = a.table().table();
+    Optional<LinearTable> table = a.receiver().table().table();
     if (table.isEmpty()) return;
     Channel c = a.channel();
     TableSource source =
@@ -206,11 +206,11 @@ public final class TableStage implements StageView {
             spec().descending(),
             spec().rawDecimals(),
             spec().outDecimals(),
-            a.tableLimits().orElse(null));
+            a.receiver().limits().orElse(null));
     String text =
         ending.equals(".csv")
             ? source.csv(table.get())
-            : source.header(table.get(), a.table().error().orElseThrow());
+            : source.header(table.get(), a.receiver().table().error().orElseThrow());
     saving.write(kind, source.name() + "_table" + ending, ending, text);
   }
 
@@ -226,7 +226,7 @@ public final class TableStage implements StageView {
     boolean none = s == null;
     start.setVisible(none);
     start.setManaged(none);
-    start.setDisable(!desk.editable() || a.curve().isEmpty());
+    start.setDisable(!desk.editable() || a.calibration().curve().isEmpty());
     form.setVisible(!none);
     form.setManaged(!none);
     String u = a.channel().definition().unit();
@@ -245,11 +245,12 @@ public final class TableStage implements StageView {
       grid.table().getColumns().get(1).setText("raw " + s.axis().unit().symbol());
       grid.table().getColumns().get(2).setText("output " + u);
     }
-    TableOutcome outcome = a.table();
+    TableOutcome outcome = a.receiver().table();
     exports.setDisable(outcome.table().isEmpty());
     rows = outcome.table().map(t -> t.ordered(s.descending())).orElse(List.of());
     grid.show(rows.size());
-    tablePaper.note(a.curve().map(c -> c.title().toLowerCase(Locale.ROOT)).orElse(""));
+    tablePaper.note(
+        a.calibration().curve().map(c -> c.title().toLowerCase(Locale.ROOT)).orElse(""));
     boolean made = outcome.error().isPresent();
     plot.setVisible(made);
     plotPaper.note(made ? "table − curve" : "");
@@ -281,7 +282,7 @@ public final class TableStage implements StageView {
     var layers = new ArrayList<Layer>();
     if (band) layers.add(new Layer.Across(Role.TOLERANCE, new Span(-tolerance, tolerance)));
     layers.add(new Layer.Line(Role.OTHER, e.raw(), e.errors(), 0));
-    List<Cell> cells = a.table().table().orElseThrow().cells();
+    List<Cell> cells = a.receiver().table().table().orElseThrow().cells();
     double[] x = cells.stream().mapToDouble(Cell::raw).toArray();
     double[] y = new double[x.length];
     int at = 0;

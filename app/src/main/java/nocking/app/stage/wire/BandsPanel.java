@@ -300,7 +300,7 @@ final class BandsPanel extends VBox {
   }
 
   private String atConverter(int i) {
-    SignalPath path = desk.analysis().path().orElse(null);
+    SignalPath path = desk.analysis().design().path().orElse(null);
     if (path == null) return "";
     return ends(plan().alarms().get(i), v -> Numbers.fixed(path.output(v), 3), " V");
   }
@@ -390,7 +390,7 @@ final class BandsPanel extends VBox {
   }
 
   private String signalThere(int i) {
-    SignalPath path = desk.analysis().path().orElse(null);
+    SignalPath path = desk.analysis().design().path().orElse(null);
     return path == null ? "" : Numbers.fixed(path.output(contact(i).at().number()), 3) + " V";
   }
 
@@ -438,7 +438,7 @@ final class BandsPanel extends VBox {
   /** The stations as the path brings them to the converter. */
   private void takeFromSensor() {
     Channel c = desk.channel().orElseThrow();
-    SignalPath path = desk.analysis().path().orElse(null);
+    SignalPath path = desk.analysis().design().path().orElse(null);
     if (!(c.design().sensor() instanceof SteppedSensor s) || path == null) return;
     var next = new ArrayList<BandPosition>();
     for (int i = 0; i < s.positions().size(); i++) {

@@ -141,7 +141,7 @@ final class FaultPanel extends VBox {
     if (c == of) return;
     of = c;
     // Some hundreds of circuits are solved: not on the interface thread.
-    Background.run(a::faults, found -> take(a, found));
+    Background.run(() -> a.wiring().faults(), found -> take(a, found));
   }
 
   private void take(Analysis a, Optional<FaultMatrix> found) {
@@ -183,7 +183,7 @@ final class FaultPanel extends VBox {
           at.floats()
               ? "floats"
               : places.get(i).equals(Place.DISPLAY)
-                  ? analysis.amount(at.value())
+                  ? analysis.design().amount(at.value())
                   : Diagnosis.reading(places.get(i), at.value(), analysis.channel().unit());
       words.add(places.get(i).title() + " " + value);
     }

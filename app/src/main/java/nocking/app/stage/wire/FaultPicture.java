@@ -202,7 +202,7 @@ final class FaultPicture extends Pane {
   private String error(FaultRow r) {
     if (Double.isNaN(r.worst())) return "no reading";
     String unit = analysis.channel().definition().unit();
-    return Numbers.signed(r.worst(), Math.max(1, Math.min(2, analysis.decimals())))
+    return Numbers.signed(r.worst(), Math.max(1, Math.min(2, analysis.design().decimals())))
             .replace('-', '−')
         + (unit.isEmpty() ? "" : " " + unit);
   }

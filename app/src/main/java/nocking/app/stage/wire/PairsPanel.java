@@ -121,7 +121,7 @@ final class PairsPanel extends VBox {
   }
 
   void refresh() {
-    rows = desk.analysis().pairs();
+    rows = desk.analysis().wiring().pairs();
     grid.editable(desk.editable());
     grid.show(rows.isEmpty() ? 0 : plan().pins().size() + rows.size());
   }

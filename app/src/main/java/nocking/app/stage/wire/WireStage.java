@@ -349,10 +349,11 @@ public final class WireStage implements StageView {
     Channel c = a.channel();
     chooseLook(c);
     boolean own = ownSupply();
-    supply.show(own ? Value.of(a.supply().orElseThrow()) : c.wiring().plan().supply(), Unit.VOLT);
+    supply.show(
+        own ? Value.of(a.wiring().supply().orElseThrow()) : c.wiring().plan().supply(), Unit.VOLT);
     supply.field().setEditable(desk.editable() && !own);
     add.setDisable(!desk.editable());
-    rows = a.pins();
+    rows = a.wiring().pins();
     grid.editable(desk.editable());
     grid.show(rows.size());
     // As high as its rows, so that the faults have the rest.
@@ -360,7 +361,8 @@ public final class WireStage implements StageView {
     grid.setMinHeight(high);
     grid.setPrefHeight(high);
     grid.setMaxHeight(high + 40);
-    pinsPaper.note(rows.isEmpty() ? "" : a.amount(c.design().rest()) + " · one probe at a time");
+    pinsPaper.note(
+        rows.isEmpty() ? "" : a.design().amount(c.design().rest()) + " · one probe at a time");
     Node shown =
         switch (look) {
           case FAULTS -> faults;

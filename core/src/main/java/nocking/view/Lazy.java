@@ -1,4 +1,4 @@
-package nocking.analysis;
+package nocking.view;
 
 import java.util.function.Supplier;
 

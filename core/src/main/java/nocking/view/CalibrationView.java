@@ -1,0 +1,195 @@
+package nocking.view;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
+import nocking.algebra.AlgebraException;
+import nocking.channel.Adopted;
+import nocking.channel.Channel;
+import nocking.channel.Definition;
+import nocking.channel.SensorCard;
+import nocking.fit.Curve;
+import nocking.fit.Fit;
+import nocking.fit.FitException;
+import nocking.fit.FitModel;
+import nocking.fit.Judgement;
+import nocking.fit.Recommendation;
+import nocking.fit.Samples;
+import nocking.misfit.PointsMisfit;
+import nocking.points.RawUnit;
+import nocking.points.ReferencePoint;
+import nocking.quantity.QuantityException;
+
+/** What follows from the reference points: fits, the curve that is gone by, contradictions. */
+public final class CalibrationView {
+  private static final Samples NO_SAMPLES = new Samples(new double[0], new double[0]);
+
+  private final Channel channel;
+  private final DesignView design;
+  private final List<SensorCard> cards;
+  private final Workings workings;
+  private final Lazy<Samples> samples;
+  private final Lazy<List<Fit>> fits;
+  private final Lazy<Optional<Curve>> curve;
+  private final Lazy<Optional<DoubleUnaryOperator>> function;
+  private final Lazy<Optional<PointsMisfit>> misfit;
+
+  /**
+   * @param cards sensor cards of the book, among which another sensor may be found
+   */
+  CalibrationView(Channel channel, DesignView design, List<SensorCard> cards, Workings workings) {
+    this.channel = channel;
+    this.design = design;
+    this.cards = cards;
+    this.workings = workings;
+    samples = workings.once("the reference points", this::gather, NO_SAMPLES);
+    fits = workings.once("the fits", this::fitAll, List.of());
+    curve = workings.once("the adopted curve", this::chooseCurve, Optional.empty());
+    function =
+        workings.once("the adopted curve", () -> curve().map(Curve::function), Optional.empty());
+    misfit = workings.once("what the points contradict", this::contradiction, Optional.empty());
+  }
+
+  /** Volts at the converter for a reference point's mean reading. */
+  public double volts(ReferencePoint point) {
+    return channel.calibration().points().raw() == RawUnit.VOLTS
+        ? point.mean()
+        : channel.design().converter().volts(point.mean());
+  }
+
+  /** Volts and applied quantity of the points that count, in their order. */
+  public Samples samples() {
+    return samples.get();
+  }
+
+  private Samples gather() {
+    List<ReferencePoint> points = channel.calibration().points().counting();
+    return new Samples(
+        points.stream().mapToDouble(this::volts).toArray(),
+        points.stream().mapToDouble(p -> p.applied().number()).toArray());
+  }
+
+  /** Judged models, the design equation among them. */
+  public List<Fit> fits() {
+    return fits.get();
+  }
+
+  private List<Fit> fitAll() {
+    var list = new ArrayList<Fit>();
+    if (samples().size() == 0) return list;
+    design
+        .equation()
+        .ifPresent(d -> list.add(Judgement.asItIs(Adopted.DESIGN_MODEL, d, samples())));
+    for (FitModel model : FitModel.all()) {
+      try {
+        list.add(model.fit(samples()));
+      } catch (FitException e) {
+        // A model that these points cannot determine is not a candidate; fitProblem says why.
+        continue;
+      }
+    }
+    return List.copyOf(list);
+  }
+
+  public Optional<Fit> fit(String model) {
+    return fits().stream().filter(f -> f.model().equals(model)).findFirst();
+  }
+
+  /** Why a model is not among the fits; empty when it is. */
+  public Optional<String> fitProblem(FitModel model) {
+    try {
+      model.coefficients(samples());
+      return Optional.empty();
+    } catch (FitException e) {
+      return Optional.of(e.getMessage());
+    }
+  }
+
+  public Optional<Recommendation> recommendation() {
+    Definition d = channel.definition();
+    return workings.guarded(
+        "the recommendation",
+        () -> Recommendation.of(fits(), d.toleranceOrNaN(), d.unit()),
+        Optional.empty());
+  }
+
+  /** The curve that the channel goes by. */
+  public Optional<Curve> curve() {
+    return curve.get();
+  }
+
+  private Optional<Curve> chooseCurve() {
+    Adopted adopted = channel.calibration().adopted();
+    if (goesByDesign()) return design.equation();
+    adopted.require();
+    return FitModel.of(adopted.model()).map(m -> curveOf(m, adopted));
+  }
+
+  private boolean goesByDesign() {
+    Adopted adopted = channel.calibration().adopted();
+    return adopted == null || adopted.isDesign();
+  }
+
+  private static Curve curveOf(FitModel model, Adopted adopted) {
+    var constants = new LinkedHashMap<String, Double>();
+    adopted.coefficients().forEach(c -> constants.put(c.name(), c.value()));
+    return new Curve(model.title(), model.equation(), constants);
+  }
+
+  /** The quantity for volts by the curve that the channel goes by; empty without one. */
+  Optional<DoubleUnaryOperator> function() {
+    return function.get();
+  }
+
+  /**
+   * Volts that the adopted curve reads as a quantity; for the design the path itself knows them.
+   */
+  double rawAt(double quantity) {
+    return goesByDesign()
+        ? design.path().orElseThrow().output(quantity)
+        : curve().orElseThrow().raw(quantity);
+  }
+
+  /** The adopted curve judged against the points as they are now. */
+  public Optional<Fit> adoptedFit() {
+    if (samples().size() == 0) return Optional.empty();
+    Adopted adopted = channel.calibration().adopted();
+    String model = adopted == null ? Adopted.DESIGN_MODEL : adopted.model();
+    return workings.guarded(
+        "how the adopted curve fits",
+        () -> curve().map(c -> Judgement.asItIs(model, c, samples())),
+        Optional.empty());
+  }
+
+  /** The adopted model fitted anew to the points as they are now. */
+  public Optional<Fit> refitted() {
+    return Optional.ofNullable(channel.calibration().adopted()).flatMap(a -> fit(a.model()));
+  }
+
+  /** The channel that has adopted a model, with its constants from the present points. */
+  public Channel adopting(String model) {
+    if (model.equals(Adopted.DESIGN_MODEL)) {
+      return channel.calibration(k -> k.withAdopted(Adopted.DESIGN));
+    }
+    return fit(model)
+        .map(f -> new Adopted(model, f.coefficients(), samples().size()))
+        .map(a -> channel.calibration(k -> k.withAdopted(a)))
+        .orElse(channel);
+  }
+
+  /** How the points depart from the design and what would explain it; empty where they agree. */
+  public Optional<PointsMisfit> misfit() {
+    return misfit.get();
+  }
+
+  private Optional<PointsMisfit> contradiction() {
+    try {
+      return design.path().flatMap(p -> PointsMisfit.of(channel, p, cards));
+    } catch (QuantityException | AlgebraException e) {
+      // A design that cannot be varied has nothing to say of what would explain the points.
+      return Optional.empty();
+    }
+  }
+}
