@@ -2,7 +2,6 @@ package nocking.app;
 
 import java.nio.file.Path;
 import java.time.Clock;
-import java.util.function.Supplier;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.stage.Stage;
@@ -23,15 +22,24 @@ public final class DesktopApp extends Application {
   private static final double WIDTH = 1280;
   private static final double HEIGHT = 800;
 
-  private Desk desk;
+  private static Opening opening;
+  private static volatile Desk desk;
+
+  /** Opens the window on a book and comes back when it is closed. */
+  static void open(Path book) {
+    // The toolkit makes its own object of this class: what is under way is kept beside it.
+    opening = new Opening(book, () -> tell(desk));
+    Application.launch(DesktopApp.class);
+  }
 
   @Override
   public void start(Stage stage) {
     Theme.install();
     Thread.currentThread().setUncaughtExceptionHandler((thread, e) -> unexpected(e));
-    Path file = Path.of(getParameters().getRaw().getFirst());
     try {
-      desk = new Desk(store(file, () -> desk));
+      Opening.Opened opened = opening.await();
+      desk = new Desk(opened.store());
+      if (opened.first() != null) desk.know(opened.first());
     } catch (BookException | DocumentException e) {
       System.err.println("nocking: " + e.getMessage() + ".");
       Main.exitCode =
@@ -57,17 +65,19 @@ public final class DesktopApp extends Application {
         true);
   }
 
-  /** A store for a book file whose news reach the desk on the interface thread. */
-  static BookStore store(Path file, Supplier<Desk> desk) {
+  /**
+   * A store for a book file.
+   *
+   * @param news called from another thread when the store has something to say
+   */
+  static BookStore store(Path file, Runnable news) {
     return new BookStore(
-        BookFile.open(file, Clock.systemUTC()),
-        Folders.state(),
-        Clock.systemDefaultZone(),
-        () ->
-            Platform.runLater(
-                () -> {
-                  if (desk.get() != null) desk.get().storeChanged();
-                }));
+        BookFile.open(file, Clock.systemUTC()), Folders.state(), Clock.systemDefaultZone(), news);
+  }
+
+  /** Tells a desk on the interface thread that its store has news. */
+  static void tell(Desk desk) {
+    if (desk != null) Platform.runLater(desk::storeChanged);
   }
 
   private final class OpenBooks implements Shell.Books {
@@ -77,7 +87,7 @@ public final class DesktopApp extends Application {
         desk.say("%s is open already.".formatted(file.getFileName()), false);
         return;
       }
-      desk.open(store(file, () -> desk));
+      desk.open(store(file, () -> tell(desk)));
     }
 
     private static boolean same(Path a, Path b) {

@@ -6,7 +6,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
-import javafx.application.Application;
 import nocking.book.BookFile;
 import nocking.book.DatabaseDriver;
 import nocking.book.FileTrouble;
@@ -64,7 +63,7 @@ public final class Main {
   /** Opens the window on a book and comes back when it is closed. */
   static int openWindow(Path book) {
     System.setProperty("prism.lcdtext", "false");
-    Application.launch(DesktopApp.class, book.toString());
+    DesktopApp.open(book);
     return exitCode;
   }
 }

@@ -100,7 +100,7 @@ final class Pictures {
             () -> {
               Theme.install();
               var d = new Desk[1];
-              d[0] = new Desk(DesktopApp.store(book, () -> d[0]));
+              d[0] = new Desk(DesktopApp.store(book, () -> DesktopApp.tell(d[0])));
               return d[0];
             });
     Shell shell = onInterface(() -> open(desk));

@@ -5,6 +5,7 @@ import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Supplier;
 import nocking.algebra.AlgebraException;
 import nocking.book.BookException;
 import nocking.book.exchange.ColumnException;
@@ -12,7 +13,6 @@ import nocking.channel.DocumentException;
 import nocking.fit.FitException;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Sentence;
-import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -31,23 +31,6 @@ import picocli.CommandLine.TypeConversionException;
     description = {
       "Sensor transfer equations, conditioning, calibration and checks.",
       "Without a command the application opens, on BOOK.nocking where one is given."
-    },
-    subcommands = {
-      ConvertCommand.class,
-      SensorCommand.class,
-      DesignCommand.class,
-      PathCommand.class,
-      ToleranceCommand.class,
-      FaultsCommand.class,
-      DiagnoseCommand.class,
-      BandsCommand.class,
-      FitCommand.class,
-      TableCommand.class,
-      CheckCommand.class,
-      ExportCommand.class,
-      ImportCommand.class,
-      BookCommand.class,
-      CommandLine.HelpCommand.class
     })
 public final class NockingCli implements Runnable {
   public static final int FAIL = 1;
@@ -55,7 +38,26 @@ public final class NockingCli implements Runnable {
   public static final int BAD_INPUT = 3;
   public static final int OUTSIDE = 4;
 
-  private static final Logger LOG = LoggerFactory.getLogger(NockingCli.class);
+  /** A command by its name, made when it is asked for. */
+  private record Entry(String name, Supplier<Object> make) {}
+
+  private static final List<Entry> COMMANDS =
+      List.of(
+          new Entry("convert", ConvertCommand::new),
+          new Entry("sensor", SensorCommand::new),
+          new Entry("design", DesignCommand::new),
+          new Entry("path", PathCommand::new),
+          new Entry("tolerance", ToleranceCommand::new),
+          new Entry("faults", FaultsCommand::new),
+          new Entry("diagnose", DiagnoseCommand::new),
+          new Entry("bands", BandsCommand::new),
+          new Entry("fit", FitCommand::new),
+          new Entry("table", TableCommand::new),
+          new Entry("check", CheckCommand::new),
+          new Entry("export", ExportCommand::new),
+          new Entry("import", ImportCommand::new),
+          new Entry("book", BookCommand::new),
+          new Entry("help", () -> new CommandLine.HelpCommand()));
 
   private static final Set<String> LATER = Set.of("simulate", "run", "certificate");
 
@@ -66,10 +68,19 @@ public final class NockingCli implements Runnable {
     throw new ParameterException(spec.commandLine(), "A command is missing; see nocking --help.");
   }
 
-  /** The commands, with any others added to them. */
-  private static CommandLine commandLine(Object... more) {
+  /**
+   * The commands, with any others added to them.
+   *
+   * @param first what the arguments begin with: looking at one command takes a fraction of the time
+   *     of looking at all, and most calls need one; any other word needs all, for the help
+   */
+  private static CommandLine commandLine(String first, Object... more) {
     var line = new CommandLine(new NockingCli());
-    for (Object command : more) line.addSubcommand(command);
+    boolean one = !first.equals("help") && COMMANDS.stream().anyMatch(c -> c.name.equals(first));
+    for (Entry c : COMMANDS) {
+      if (!one || c.name.equals(first)) line.addSubcommand(c.name, c.make.get());
+    }
+    if (!one) for (Object command : more) line.addSubcommand(command);
     line.setUsageHelpAutoWidth(true);
     line.setUnmatchedOptionsArePositionalParams(false);
     for (CommandLine sub : line.getSubcommands().values()) {
@@ -99,7 +110,7 @@ public final class NockingCli implements Runnable {
 
   /** Names of all commands, in the order of the help. */
   static List<String> commands() {
-    return List.copyOf(commandLine().getSubcommands().keySet());
+    return List.copyOf(commandLine("").getSubcommands().keySet());
   }
 
   /** Runs a command and returns the exit code. */
@@ -118,7 +129,8 @@ public final class NockingCli implements Runnable {
       err.flush();
       return NOT_UNDERSTOOD;
     }
-    var line = more == null ? commandLine() : commandLine(more);
+    String first = arguments.length == 0 ? "" : arguments[0];
+    var line = more == null ? commandLine(first) : commandLine(first, more);
     try {
       return line.setOut(out).setErr(err).execute(arguments);
     } catch (StackOverflowError | OutOfMemoryError e) {
@@ -152,7 +164,7 @@ public final class NockingCli implements Runnable {
 
   /** What nobody thought of is one sentence here, and all of it in the log. */
   private static int unexpected(Throwable e, PrintWriter err) {
-    LOG.error("a command ended unexpectedly", e);
+    LoggerFactory.getLogger(NockingCli.class).error("a command ended unexpectedly", e);
     String what =
         switch (e) {
           case StackOverflowError _ -> "what was given is nested too deeply";

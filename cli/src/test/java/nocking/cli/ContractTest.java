@@ -43,6 +43,18 @@ class ContractTest {
     return copy;
   }
 
+  /** The list by which one command is found names each as the command names itself. */
+  @Test
+  void everyCommandAnswersToItsNameAlone() {
+    assertThat(NockingCli.commands()).hasSizeGreaterThan(12).contains("help");
+    for (String name : NockingCli.commands()) {
+      var alone = Console.run(name, "--help");
+      if (name.equals("help")) continue;
+      assertThat(alone.out()).as(name).startsWith("Usage: nocking " + name + " ");
+      assertThat(Console.run("help", name).out()).isEqualTo(alone.out());
+    }
+  }
+
   @ParameterizedTest
   @CsvSource({
     "25, psi, kPa, 172.36893233, kPa",

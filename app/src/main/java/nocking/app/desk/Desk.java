@@ -146,6 +146,13 @@ public final class Desk {
     return analyses.computeIfAbsent(channel, c -> Analysis.of(c, book.cards()));
   }
 
+  /** Takes an analysis that was made elsewhere; one of a channel that is not here is let go. */
+  public void know(Analysis made) {
+    if (book.channels().stream().anyMatch(c -> c == made.channel())) {
+      analyses.put(made.channel(), made);
+    }
+  }
+
   public void select(String id) {
     if (id.equals(selected)) return;
     history.seal();

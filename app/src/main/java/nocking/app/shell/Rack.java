@@ -1,5 +1,11 @@
 package nocking.app.shell;
 
+import java.util.Collections;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -12,6 +18,7 @@ import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
 import nocking.analysis.ChannelState;
 import nocking.app.control.StateSign;
+import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.quantity.Numbers;
@@ -20,7 +27,20 @@ import nocking.quantity.Numbers;
 final class Rack extends VBox {
   private final Desk desk;
   private final ListView<Channel> list = new ListView<>();
+  private final Map<Channel, Row> rows = new IdentityHashMap<>();
+  private final Set<Channel> awaited = Collections.newSetFromMap(new IdentityHashMap<>());
   private boolean showing;
+
+  /**
+   * What a row says of its channel.
+   *
+   * @param worst worst error in the channel's unit, without its sign
+   */
+  private record Row(ChannelState state, Optional<Double> worst) {
+    static Row of(Analysis a) {
+      return new Row(ChannelState.of(a), a.acceptance().worstError());
+    }
+  }
 
   Rack(Desk desk, Runnable newChannel) {
     this.desk = desk;
@@ -68,6 +88,45 @@ final class Rack extends VBox {
               }
             });
     showing = false;
+    rows.keySet().retainAll(identities(channels));
+    awaited.retainAll(identities(channels));
+  }
+
+  private static Set<Channel> identities(List<Channel> channels) {
+    Set<Channel> set = Collections.newSetFromMap(new IdentityHashMap<>());
+    set.addAll(channels);
+    return set;
+  }
+
+  /**
+   * What the row of a channel says. The selected one is worked out anyway; the others are in the
+   * background, and their rows are filled when that is done.
+   */
+  private Optional<Row> row(Channel c) {
+    if (rows.containsKey(c)) return Optional.of(rows.get(c));
+    Analysis a = desk.analysis(c);
+    if (desk.channel().filter(s -> s == c).isPresent()) {
+      rows.put(c, Row.of(a));
+      return Optional.of(rows.get(c));
+    }
+    if (awaited.add(c)) Background.run(() -> Row.of(a), row -> filled(c, row));
+    return Optional.empty();
+  }
+
+  private void filled(Channel c, Row row) {
+    // A channel that was changed meanwhile is another one.
+    if (!awaited.remove(c)) return;
+    rows.put(c, row);
+    for (int i = 0; i < list.getItems().size(); i++) {
+      if (list.getItems().get(i) == c) fill(i, c);
+    }
+  }
+
+  /** Shows a row anew without touching the selection. */
+  private void fill(int index, Channel c) {
+    list.lookupAll(".list-cell").stream()
+        .filter(n -> n instanceof ChannelCell cell && cell.getIndex() == index)
+        .forEach(n -> ((ChannelCell) n).say(c));
   }
 
   private final class ChannelCell extends ListCell<Channel> {
@@ -104,19 +163,23 @@ final class Rack extends VBox {
         setAccessibleText(null);
         return;
       }
-      Analysis a = desk.analysis(c);
+      say(c);
+      setGraphic(row);
+    }
+
+    private void say(Channel c) {
       tag.setText(c.tag());
       name.setText(
           c.definition().name().isBlank() ? c.definition().kind().title() : c.definition().name());
+      Optional<Row> known = row(c);
       worst.setText(
-          a.acceptance()
-              .worstError()
+          known
+              .flatMap(Row::worst)
               .map(e -> (Numbers.significant(e, 2) + " " + c.definition().unit()).strip())
-              .orElse("–"));
-      sign.getChildren().setAll(StateSign.of(ChannelState.of(a)));
-      setAccessibleText(
-          c.tag() + ", " + name.getText() + ", " + StateSign.words(ChannelState.of(a)));
-      setGraphic(row);
+              .orElse(known.isPresent() ? "–" : ""));
+      sign.getChildren().setAll(known.map(r -> StateSign.of(r.state())).stream().toList());
+      String words = known.map(r -> ", " + StateSign.words(r.state())).orElse("");
+      setAccessibleText(c.tag() + ", " + name.getText() + words);
     }
   }
 }

@@ -81,15 +81,16 @@ public final class Shell {
   private final FindingsPane findings;
   private Analysis logged;
   private final ScratchLine scratch;
-  private final Finder finder;
-  private final HelpCard help = new HelpCard();
-  private final DrawerPanel drawer;
+  private final BorderPane frame = new BorderPane();
+  private final StackPane root = new StackPane(frame);
+  private Finder finder;
+  private HelpCard help;
+  private DrawerPanel drawer;
   private final StackPane body = new StackPane();
   private final Label message = new Label();
   private final HBox messageBar = new HBox(message);
   private final VBox desktop;
   private final Node frontPage;
-  private final BorderPane frame = new BorderPane();
   private final Scene scene;
   private int element = -1;
 
@@ -105,7 +106,6 @@ public final class Shell {
     tabs = new StageTabs(desk);
     findings = new FindingsPane(desk);
     scratch = new ScratchLine(desk);
-    finder = new Finder(desk, commands, this::openElement, this::openCard);
     message.setId("message");
     message.setWrapText(true);
     messageBar.getStyleClass().add("message-bar");
@@ -122,10 +122,6 @@ public final class Shell {
     frame.setLeft(rack);
     frame.setCenter(desktop);
     frame.setBottom(new VBox(messageBar, scratch));
-    drawer = new DrawerPanel(desk, files);
-    var root = new StackPane(frame, finder, help, drawer);
-    StackPane.setAlignment(finder, Pos.TOP_CENTER);
-    StackPane.setMargin(finder, new Insets(70, 0, 0, 0));
     scene = new Scene(root, width, height);
     Theme.apply(scene);
     commands.accelerate(scene);
@@ -274,6 +270,7 @@ public final class Shell {
   }
 
   private void openDrawer() {
+    if (drawer == null) drawer = above(new DrawerPanel(desk, files));
     drawer.open(scene.getFocusOwner());
   }
 
@@ -303,7 +300,7 @@ public final class Shell {
 
   private void functionKeys(KeyEvent e) {
     if (e.getCode() == KeyCode.F1) {
-      help.open(scene.getFocusOwner(), desk.step(), desk.aside());
+      openHelp(scene.getFocusOwner());
       e.consume();
     }
   }
@@ -341,16 +338,29 @@ public final class Shell {
     commands.add("Drawer of parts…", "", this::openDrawer);
     commands.add("Scratch line", "Shortcut+Space", () -> scratchField().requestFocus());
     commands.add("Dark variant", "", () -> desk.dark(!desk.dark()));
-    commands.add(
-        "Help on what has the focus",
-        "F1",
-        () -> help.open(scene().getFocusOwner(), desk.step(), desk.aside()));
-    commands.add("Keys", "", () -> help.open(null, desk.step(), desk.aside()));
+    commands.add("Help on what has the focus", "F1", () -> openHelp(scene().getFocusOwner()));
+    commands.add("Keys", "", () -> openHelp(null));
     commands.add("Close the window", "Shortcut+Q", () -> scene().getWindow().hide());
   }
 
   private Finder finder() {
+    if (finder == null) {
+      finder = above(new Finder(desk, commands, this::openElement, this::openCard));
+      StackPane.setAlignment(finder, Pos.TOP_CENTER);
+      StackPane.setMargin(finder, new Insets(70, 0, 0, 0));
+    }
     return finder;
+  }
+
+  private void openHelp(Node about) {
+    if (help == null) help = above(new HelpCard());
+    help.open(about, desk.step(), desk.aside());
+  }
+
+  /** Puts a panel above the frame; panels are made when they are first opened. */
+  private <T extends Node> T above(T panel) {
+    root.getChildren().add(panel);
+    return panel;
   }
 
   private Node scratchField() {
