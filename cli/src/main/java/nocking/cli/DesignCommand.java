@@ -14,7 +14,6 @@ import nocking.parts.Combination;
 import nocking.parts.DividerDesign;
 import nocking.parts.ExtenderDesign;
 import nocking.parts.GainShift;
-import nocking.parts.Network;
 import nocking.parts.PreferredSeries;
 import nocking.parts.PullUpDesign;
 import nocking.parts.Solution;
@@ -24,6 +23,7 @@ import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
+import nocking.quantity.ResistorCode;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import picocli.CommandLine.Command;
@@ -320,7 +320,7 @@ final class DesignCommand extends JsonOption {
       rows.add(
           List.of(
               s.text(),
-              s.value() >= 1000 ? Network.code(s.value()) : Numbers.trimmed(s.value(), 6),
+              s.value() >= 1000 ? ResistorCode.of(s.value()) : Numbers.trimmed(s.value(), 6),
               Numbers.signed(100 * s.error(), 3) + " %",
               "±" + Numbers.fixed(100 * s.worstCase(), 2) + " %",
               Double.isNaN(s.watts()) ? "–" : Numbers.engineering(s.watts(), "W", 2),

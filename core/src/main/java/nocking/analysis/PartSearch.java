@@ -3,7 +3,6 @@ package nocking.analysis;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import nocking.channel.Channel;
@@ -27,10 +26,6 @@ import nocking.quantity.Spread;
 import nocking.quantity.Value;
 import nocking.stage.DifferenceAmp;
 import nocking.stage.Divider;
-import nocking.stage.FourResistorAmp;
-import nocking.stage.InvertingAmp;
-import nocking.stage.InvertingSummer;
-import nocking.stage.NonInvertingAmp;
 import nocking.stage.PullUp;
 import nocking.stage.Stage;
 
@@ -99,39 +94,17 @@ public final class PartSearch {
     return new PartSearch(channel, path, index, assortment, wish).search(analysis);
   }
 
-  /** True for stages whose output span can be asked for. */
-  public static boolean takesSpan(Stage s) {
-    return s instanceof Divider
-        || s instanceof NonInvertingAmp
-        || s instanceof InvertingAmp
-        || s instanceof InvertingSummer
-        || s instanceof DifferenceAmp
-        || s instanceof FourResistorAmp;
-  }
-
-  /** True for stages that have a resistor to choose at all. */
-  public static boolean hasParts(Stage s) {
-    return s instanceof PullUp || takesSpan(s) || single(s).isPresent();
-  }
-
-  private static Optional<Field> single(Stage s) {
-    List<Field> ohms =
-        s.fields().stream()
-            .filter(f -> f.parameter().unit().equals("ohm") && !f.optional())
-            .toList();
-    return ohms.size() == 1 ? Optional.of(ohms.getFirst()) : Optional.empty();
-  }
-
   private Found search(Analysis analysis) {
-    return switch (stage) {
-      case Divider _ -> divider();
-      case PullUp p -> pullUp(p, analysis.design().sensorCurve().orElseThrow());
-      case DifferenceAmp d -> difference(d);
-      case NonInvertingAmp a -> gainShift(new Span(a.railLow().number(), a.railHigh().number()));
-      case InvertingAmp a -> gainShift(new Span(a.railLow().number(), a.railHigh().number()));
-      case InvertingSummer a -> gainShift(new Span(a.railLow().number(), a.railHigh().number()));
-      case FourResistorAmp a -> gainShift(new Span(a.railLow().number(), a.railHigh().number()));
-      default -> combination();
+    return switch (stage.parts()) {
+      case DIVIDER -> divider();
+      case PULL_UP -> pullUp((PullUp) stage, analysis.design().sensorCurve().orElseThrow());
+      case DIFFERENCE -> difference((DifferenceAmp) stage);
+      case GAIN_AND_SHIFT -> gainShift(stage.rails().orElseThrow());
+      case RESISTANCE -> combination(stage.onlyResistance().orElseThrow());
+      case NONE ->
+          throw new QuantityException(
+              "for a %s there is nothing to choose"
+                  .formatted(stage.title().toLowerCase(Locale.ROOT)));
     };
   }
 
@@ -273,14 +246,7 @@ public final class PartSearch {
         "gain");
   }
 
-  private Found combination() {
-    Field field =
-        single(stage)
-            .orElseThrow(
-                () ->
-                    new QuantityException(
-                        "for a %s there is nothing to choose"
-                            .formatted(stage.title().toLowerCase(Locale.ROOT))));
+  private Found combination(Field field) {
     double wanted = stage.value(field).number();
     Candidates design = Combination.search(assortment, wanted, wish.most);
     return new Found(

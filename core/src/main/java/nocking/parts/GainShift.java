@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.ResistorCode;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.stage.Divider;
@@ -194,7 +195,7 @@ public final class GainShift {
             new Value(
                 p.b + source,
                 "%s + (%s || %s)"
-                    .formatted(Network.code(p.b), Network.code(r.a), Network.code(r.b)));
+                    .formatted(ResistorCode.of(p.b), ResistorCode.of(r.a), ResistorCode.of(r.b)));
         var amp = new NonInvertingAmp(value(p.partA), ground, divided(r, volts), rail(0), rail(1));
         List<Solution.Named> legs = joined(named(r, "R2", "R1"), named(p, "Rf", "Rg"));
         if (divided == 1) {
@@ -258,9 +259,9 @@ public final class GainShift {
         "%s*%s/(%s + %s)"
             .formatted(
                 Numbers.plain(wish.reference),
-                Network.code(r.a),
-                Network.code(r.b),
-                Network.code(r.a)));
+                ResistorCode.of(r.a),
+                ResistorCode.of(r.b),
+                ResistorCode.of(r.a)));
   }
 
   private Value reference() {
@@ -272,7 +273,7 @@ public final class GainShift {
   }
 
   private static Value value(StockPart p) {
-    return new Value(p.ohms(), Network.code(p.ohms()));
+    return new Value(p.ohms(), ResistorCode.of(p.ohms()));
   }
 
   private Stage follower() {

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collectors;
-import nocking.quantity.Numbers;
+import nocking.quantity.ResistorCode;
 
 /** Resistors in series and parallel that act as one. */
 public sealed interface Network {
@@ -103,21 +103,12 @@ public sealed interface Network {
   /** As it is typed: {@code 10k + (4k7 || 330)}. */
   default String text() {
     return switch (this) {
-      case Single s -> code(s.part.ohms());
+      case Single s -> ResistorCode.of(s.part.ohms());
       case Series s -> s.members.stream().map(Network::text).collect(Collectors.joining(" + "));
       case Parallel p ->
           p.members.stream()
               .map(m -> m instanceof Series ? "(" + m.text() + ")" : m.text())
               .collect(Collectors.joining(" || "));
     };
-  }
-
-  /** Resistor code of IEC 60062: 4k7, 330, 1M2. */
-  static String code(double ohms) {
-    if (ohms < 1000) return Numbers.trimmed(ohms, 4);
-    boolean mega = ohms >= 1e6;
-    String number = Numbers.trimmed(ohms / (mega ? 1e6 : 1e3), 5);
-    String letter = mega ? "M" : "k";
-    return number.contains(".") ? number.replace(".", letter) : number + letter;
   }
 }

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.function.DoubleUnaryOperator;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.ResistorCode;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.stage.PullUp;
@@ -186,6 +187,6 @@ public final class PullUpDesign {
   /** What one choice says, for a list. */
   public static String text(Choice c, String unit) {
     return "%s: %s, within ±%s %s"
-        .formatted(c.rule(), Network.code(c.chosen()), Numbers.significant(c.error(), 2), unit);
+        .formatted(c.rule(), ResistorCode.of(c.chosen()), Numbers.significant(c.error(), 2), unit);
   }
 }

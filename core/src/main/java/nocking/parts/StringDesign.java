@@ -4,6 +4,7 @@ import java.util.Collections;
 import java.util.List;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.ResistorCode;
 
 /**
  * A string of equal resistors for a high voltage: as many that neither the power nor the working
@@ -88,7 +89,7 @@ public final class StringDesign {
             "%d × %s, %s and %s each"
                 .formatted(
                     n,
-                    Network.code(part.ohms()),
+                    ResistorCode.of(part.ohms()),
                     Numbers.engineering(each, "V", 3),
                     Numbers.engineering(power, "W", 3)),
             List.of()));

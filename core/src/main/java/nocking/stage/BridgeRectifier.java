@@ -129,4 +129,25 @@ public record BridgeRectifier(
     circuit.rectifier(input, output, 2 * drop.number(), outputResistance());
     if (bleeder != null) circuit.resistor("Rbl", output, Circuit.GROUND, bleeder.number());
   }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.terminal(8, CircuitSketch.MID, "~");
+    sketch.wire(14, CircuitSketch.MID, 34, CircuitSketch.MID);
+    sketch.rectifier(34, CircuitSketch.MID - 16, 44, 32);
+    sketch.wire(78, CircuitSketch.MID, 240, CircuitSketch.MID);
+    sketch.joint(120, CircuitSketch.MID);
+    sketch.capacitor(
+        120,
+        CircuitSketch.MID,
+        CircuitSketch.GROUND,
+        Numbers.compact(capacitance().number(), "F", 3));
+    sketch.ground(120, CircuitSketch.GROUND);
+    if (bleeder() != null) {
+      sketch.joint(180, CircuitSketch.MID);
+      sketch.down(180, CircuitSketch.MID, CircuitSketch.GROUND, sketch.label(this, "Rbl"));
+      sketch.ground(180, CircuitSketch.GROUND);
+    }
+    sketch.terminal(240, CircuitSketch.MID, "out");
+  }
 }

@@ -66,4 +66,17 @@ public record Clamp(
   public void build(Circuit circuit, String input, String output, Sensed sensed) {
     circuit.resistor("Rc", input, output, resistance.number());
   }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.terminal(8, CircuitSketch.MID, "in");
+    sketch.across(30, CircuitSketch.MID, 118, sketch.label(this, "Rc"));
+    sketch.wire(118, CircuitSketch.MID, 240, CircuitSketch.MID);
+    sketch.joint(150, CircuitSketch.MID);
+    sketch.diode(
+        150, CircuitSketch.MID, CircuitSketch.TOP + 4, CircuitSketch.volts(high().number()));
+    sketch.diode(
+        150, CircuitSketch.GROUND - 2, CircuitSketch.MID, CircuitSketch.volts(low().number()));
+    sketch.terminal(240, CircuitSketch.MID, "out");
+  }
 }

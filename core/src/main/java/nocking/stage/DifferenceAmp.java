@@ -94,4 +94,20 @@ public record DifferenceAmp(
         .resistor("Rf at −", minus, output, feedback.number())
         .amplifier(plus, minus, output);
   }
+
+  @Override
+  public PartChoice parts() {
+    return PartChoice.DIFFERENCE;
+  }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.difference(
+        sketch.label(this, "Rg"),
+        sketch.label(this, "Rf"),
+        sketch.label(this, "Rg"),
+        sketch.label(this, "Rf"),
+        CircuitSketch.volts(offset().number()),
+        CircuitSketch.volts(virtualGround().number()));
+  }
 }

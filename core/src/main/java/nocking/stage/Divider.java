@@ -74,4 +74,20 @@ public record Divider(
         .resistor("R1", input, output, upper.number())
         .resistor("R2", output, Circuit.GROUND, lower.number());
   }
+
+  @Override
+  public PartChoice parts() {
+    return PartChoice.DIVIDER;
+  }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.terminal(8, CircuitSketch.MID, "in");
+    sketch.across(30, CircuitSketch.MID, 118, sketch.label(this, "R1"));
+    sketch.wire(118, CircuitSketch.MID, 240, CircuitSketch.MID);
+    sketch.joint(140, CircuitSketch.MID);
+    sketch.down(140, CircuitSketch.MID, CircuitSketch.GROUND, sketch.label(this, "R2"));
+    sketch.ground(140, CircuitSketch.GROUND);
+    sketch.terminal(240, CircuitSketch.MID, "out");
+  }
 }

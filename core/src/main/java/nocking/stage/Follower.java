@@ -52,4 +52,20 @@ public record Follower(
   public void build(Circuit circuit, String input, String output, Sensed sensed) {
     circuit.amplifier(input, output, output);
   }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.amplifier(
+        120,
+        CircuitSketch.MID,
+        CircuitSketch.volts(railHigh().number()),
+        CircuitSketch.volts(railLow().number()));
+    sketch.terminal(8, CircuitSketch.MID + 12, "in");
+    sketch.wire(14, CircuitSketch.MID + 12, 120, CircuitSketch.MID + 12);
+    sketch.wire(100, CircuitSketch.MID - 12, 120, CircuitSketch.MID - 12);
+    sketch.wire(100, CircuitSketch.MID - 12, 100, CircuitSketch.TOP);
+    sketch.wire(100, CircuitSketch.TOP, 200, CircuitSketch.TOP);
+    sketch.wire(200, CircuitSketch.TOP, 200, CircuitSketch.MID);
+    sketch.out();
+  }
 }

@@ -119,4 +119,20 @@ public record FourResistorAmp(
         .resistor("R4", minus, output, feedback.number())
         .amplifier(plus, minus, output);
   }
+
+  @Override
+  public PartChoice parts() {
+    return PartChoice.GAIN_AND_SHIFT;
+  }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.difference(
+        sketch.label(this, "R1"),
+        sketch.label(this, "R2"),
+        sketch.label(this, "R3"),
+        sketch.label(this, "R4"),
+        CircuitSketch.volts(offset().number()),
+        CircuitSketch.volts(virtualGround().number()));
+  }
 }

@@ -66,4 +66,19 @@ public record InputPull(
         .source(output + ".hold", Circuit.GROUND, towards.number())
         .resistor("Rh", output, output + ".hold", resistance.number());
   }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.terminal(8, CircuitSketch.MID, "in");
+    sketch.wire(14, CircuitSketch.MID, 240, CircuitSketch.MID);
+    sketch.joint(130, CircuitSketch.MID);
+    if (towards().number() == 0) {
+      sketch.down(130, CircuitSketch.MID, CircuitSketch.GROUND, sketch.label(this, "Rh"));
+      sketch.ground(130, CircuitSketch.GROUND);
+    } else {
+      sketch.supply(130, CircuitSketch.TOP, CircuitSketch.volts(towards().number()));
+      sketch.down(130, CircuitSketch.TOP, CircuitSketch.MID, sketch.label(this, "Rh"));
+    }
+    sketch.terminal(240, CircuitSketch.MID, "out");
+  }
 }

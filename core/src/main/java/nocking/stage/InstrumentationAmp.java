@@ -92,4 +92,18 @@ public record InstrumentationAmp(
         .source(output + ".ref", Circuit.GROUND, reference.number())
         .controlled(in, output + ".minus", output, output + ".ref", factor());
   }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.amplifier(120, CircuitSketch.MID, "", "");
+    sketch.terminal(8, CircuitSketch.MID + 12, "in");
+    sketch.wire(14, CircuitSketch.MID + 12, 120, CircuitSketch.MID + 12);
+    sketch.terminal(70, CircuitSketch.MID - 12, CircuitSketch.volts(minus().number()));
+    sketch.wire(76, CircuitSketch.MID - 12, 120, CircuitSketch.MID - 12);
+    sketch.text(126, CircuitSketch.MID + 44, sketch.label(this, "Rg"), false);
+    sketch.wire(140, CircuitSketch.MID + 12, 140, CircuitSketch.MID + 34);
+    sketch.text(
+        150, CircuitSketch.MID - 24, "onto " + CircuitSketch.volts(reference().number()), false);
+    sketch.out();
+  }
 }

@@ -81,4 +81,17 @@ public record InvertingAmp(
         .resistor("Rf", output + ".minus", output, feedback.number())
         .amplifier(output + ".plus", output + ".minus", output);
   }
+
+  @Override
+  public PartChoice parts() {
+    return PartChoice.GAIN_AND_SHIFT;
+  }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.amplifier(120, CircuitSketch.MID, "", "");
+    sketch.inverting(sketch.label(this, "Rf"), sketch.label(this, "Rg"));
+    sketch.plus(CircuitSketch.volts(reference().number()));
+    sketch.out();
+  }
 }

@@ -82,4 +82,20 @@ public record InvertingSummer(
         .resistor("Rf", minus, output, feedback.number())
         .amplifier(Circuit.GROUND, minus, output);
   }
+
+  @Override
+  public PartChoice parts() {
+    return PartChoice.GAIN_AND_SHIFT;
+  }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.amplifier(120, CircuitSketch.MID, "", "");
+    sketch.inverting(sketch.label(this, "Rf"), sketch.label(this, "Rg"));
+    sketch.plus("0 V");
+    sketch.wire(92, CircuitSketch.MID - 12, 92, CircuitSketch.GROUND - 6);
+    sketch.across(20, CircuitSketch.GROUND - 6, 92, sketch.label(this, "Ro"));
+    sketch.terminal(8, CircuitSketch.GROUND - 6, CircuitSketch.volts(reference().number()));
+    sketch.out();
+  }
 }

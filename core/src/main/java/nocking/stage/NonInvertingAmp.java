@@ -80,4 +80,19 @@ public record NonInvertingAmp(
         .resistor("Rg", inverting, reference, ground.number())
         .source(reference, Circuit.GROUND, this.reference.number());
   }
+
+  @Override
+  public PartChoice parts() {
+    return PartChoice.GAIN_AND_SHIFT;
+  }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.amplifier(120, CircuitSketch.MID, "", "");
+    sketch.terminal(8, CircuitSketch.MID + 12, "in");
+    sketch.wire(14, CircuitSketch.MID + 12, 120, CircuitSketch.MID + 12);
+    sketch.feedback(sketch.label(this, "Rf"));
+    sketch.lower(sketch.label(this, "Rg"), reference().number());
+    sketch.out();
+  }
 }

@@ -76,4 +76,20 @@ public record OffsetAdder(
         .resistor("R2", output, output + ".shift", shift.number())
         .source(output + ".shift", Circuit.GROUND, from.number());
   }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.terminal(8, CircuitSketch.MID, "in");
+    sketch.across(30, CircuitSketch.MID, 118, sketch.label(this, "R1"));
+    sketch.wire(118, CircuitSketch.MID, 240, CircuitSketch.MID);
+    sketch.joint(140, CircuitSketch.MID);
+    if (from().number() == 0) {
+      sketch.down(140, CircuitSketch.MID, CircuitSketch.GROUND, sketch.label(this, "R2"));
+      sketch.ground(140, CircuitSketch.GROUND);
+    } else {
+      sketch.supply(140, CircuitSketch.TOP, CircuitSketch.volts(from().number()));
+      sketch.down(140, CircuitSketch.TOP, CircuitSketch.MID, sketch.label(this, "R2"));
+    }
+    sketch.terminal(240, CircuitSketch.MID, "out");
+  }
 }

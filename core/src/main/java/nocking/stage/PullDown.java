@@ -76,4 +76,15 @@ public record PullDown(
         .resistor("Rp", output, Circuit.GROUND, resistance.number());
     sensed.between(circuit, output + ".supply", output);
   }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.supply(120, CircuitSketch.TOP, CircuitSketch.volts(supply().number()));
+    sketch.down(120, CircuitSketch.TOP, CircuitSketch.MID, "sensor");
+    sketch.joint(120, CircuitSketch.MID);
+    sketch.down(120, CircuitSketch.MID, CircuitSketch.GROUND, sketch.label(this, "Rp"));
+    sketch.ground(120, CircuitSketch.GROUND);
+    sketch.wire(120, CircuitSketch.MID, 240, CircuitSketch.MID);
+    sketch.terminal(240, CircuitSketch.MID, "out");
+  }
 }

@@ -76,4 +76,20 @@ public record PullUp(
         .resistor("Rp", output + ".supply", output, resistance.number());
     sensed.between(circuit, output, Circuit.GROUND);
   }
+
+  @Override
+  public PartChoice parts() {
+    return PartChoice.PULL_UP;
+  }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.supply(120, CircuitSketch.TOP, CircuitSketch.volts(supply().number()));
+    sketch.down(120, CircuitSketch.TOP, CircuitSketch.MID, sketch.label(this, "Rp"));
+    sketch.joint(120, CircuitSketch.MID);
+    sketch.down(120, CircuitSketch.MID, CircuitSketch.GROUND, "sensor");
+    sketch.ground(120, CircuitSketch.GROUND);
+    sketch.wire(120, CircuitSketch.MID, 240, CircuitSketch.MID);
+    sketch.terminal(240, CircuitSketch.MID, "out");
+  }
 }

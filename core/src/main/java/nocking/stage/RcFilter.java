@@ -70,4 +70,19 @@ public record RcFilter(
   public void build(Circuit circuit, String input, String output, Sensed sensed) {
     circuit.resistor("R", input, output, resistance.number());
   }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.terminal(8, CircuitSketch.MID, "in");
+    sketch.across(30, CircuitSketch.MID, 118, sketch.label(this, "R"));
+    sketch.wire(118, CircuitSketch.MID, 240, CircuitSketch.MID);
+    sketch.joint(140, CircuitSketch.MID);
+    sketch.capacitor(
+        140,
+        CircuitSketch.MID,
+        CircuitSketch.GROUND,
+        Numbers.compact(capacitance().number(), "F", 3));
+    sketch.ground(140, CircuitSketch.GROUND);
+    sketch.terminal(240, CircuitSketch.MID, "out");
+  }
 }

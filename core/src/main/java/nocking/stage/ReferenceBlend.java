@@ -126,4 +126,19 @@ public record ReferenceBlend(
     if (ohms > 0) circuit.resistor(name, a, b, ohms);
     else circuit.source(a, b, 0);
   }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.terminal(8, CircuitSketch.TOP + 6, "in");
+    sketch.wire(14, CircuitSketch.TOP + 6, 170, CircuitSketch.TOP + 6);
+    sketch.down(170, CircuitSketch.TOP + 6, 96, sketch.label(this, "RB"));
+    sketch.wiper(170, 42, CircuitSketch.percent(blendWiper().number()));
+    sketch.wire(84, 96, 170, 96);
+    sketch.supply(30, 44, CircuitSketch.volts(supply().number()));
+    sketch.down(30, 44, CircuitSketch.GROUND, sketch.label(this, "RA"));
+    sketch.wiper(30, 92, CircuitSketch.percent(referenceWiper().number()));
+    sketch.wire(46, 92, 84, 92);
+    sketch.wire(84, 92, 84, 96);
+    sketch.ground(30, CircuitSketch.GROUND);
+  }
 }

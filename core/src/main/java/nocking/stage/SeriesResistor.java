@@ -67,4 +67,9 @@ public record SeriesResistor(
   public void build(Circuit circuit, String input, String output, Sensed sensed) {
     circuit.resistor("Rx", input, output, resistance.number());
   }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.series(sketch.label(this, "Rx"));
+  }
 }

@@ -97,4 +97,14 @@ public record Shunt(
     circuit.resistor("Rb", output, Circuit.GROUND, burden.number());
     sensed.between(circuit, supply, output);
   }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.terminal(8, CircuitSketch.MID, "loop");
+    sketch.wire(14, CircuitSketch.MID, 240, CircuitSketch.MID);
+    sketch.joint(120, CircuitSketch.MID);
+    sketch.down(120, CircuitSketch.MID, CircuitSketch.GROUND, sketch.label(this, "Rb"));
+    sketch.ground(120, CircuitSketch.GROUND);
+    sketch.terminal(240, CircuitSketch.MID, "out");
+  }
 }

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.Set;
 import nocking.algebra.Expr;
 import nocking.element.Element;
+import nocking.element.Field;
 import nocking.element.Signal;
 import nocking.element.Symbols;
 import nocking.network.Circuit;
@@ -124,4 +125,19 @@ public sealed interface Stage extends Element
    *     voltage at its input does not look at it
    */
   void build(Circuit circuit, String input, String output, Sensed sensed);
+
+  /** The only resistance of the stage that must be there; empty where there are none or several. */
+  default Optional<Field> onlyResistance() {
+    List<Field> ohms =
+        fields().stream().filter(f -> f.parameter().unit().equals("ohm") && !f.optional()).toList();
+    return ohms.size() == 1 ? Optional.of(ohms.getFirst()) : Optional.empty();
+  }
+
+  /** Which parts can be searched for. */
+  default PartChoice parts() {
+    return onlyResistance().isPresent() ? PartChoice.RESISTANCE : PartChoice.NONE;
+  }
+
+  /** Draws the stage's circuit with its values. */
+  void sketch(CircuitSketch sketch);
 }

@@ -137,4 +137,22 @@ public record WheatstoneBridge(
         .resistor("R3", Circuit.GROUND, bottom, arms == Arms.FULL ? mirror : lower.number());
     sensed.between(circuit, output, bottom);
   }
+
+  @Override
+  public void sketch(CircuitSketch sketch) {
+    sketch.supply(120, CircuitSketch.TOP, CircuitSketch.volts(excitation().number()));
+    sketch.wire(60, CircuitSketch.TOP, 190, CircuitSketch.TOP);
+    sketch.down(60, CircuitSketch.TOP, CircuitSketch.MID, sketch.label(this, "R1"));
+    sketch.down(60, CircuitSketch.MID, CircuitSketch.GROUND, "sensor");
+    sketch.down(190, CircuitSketch.TOP, CircuitSketch.MID, sketch.label(this, "R2"));
+    sketch.down(190, CircuitSketch.MID, CircuitSketch.GROUND, sketch.label(this, "R3"));
+    sketch.joint(60, CircuitSketch.MID);
+    sketch.joint(190, CircuitSketch.MID);
+    sketch.wire(60, CircuitSketch.MID, 90, CircuitSketch.MID);
+    sketch.wire(160, CircuitSketch.MID, 190, CircuitSketch.MID);
+    sketch.terminal(96, CircuitSketch.MID, "+");
+    sketch.terminal(154, CircuitSketch.MID, "−");
+    sketch.wire(60, CircuitSketch.GROUND, 190, CircuitSketch.GROUND);
+    sketch.ground(120, CircuitSketch.GROUND);
+  }
 }

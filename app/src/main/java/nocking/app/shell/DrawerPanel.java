@@ -26,11 +26,11 @@ import nocking.app.stage.Files;
 import nocking.book.exchange.ColumnException;
 import nocking.book.exchange.ColumnFile;
 import nocking.book.exchange.StockCsv;
-import nocking.parts.Network;
 import nocking.parts.StockPart;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
+import nocking.quantity.ResistorCode;
 import nocking.quantity.Unit;
 
 /** The drawer of parts: a table of the book, with import and export. Escape closes it. */
@@ -62,7 +62,7 @@ final class DrawerPanel extends VBox {
             "The drawer is empty. Import a CSV file with the columns value, tolerance, power,"
                 + " voltage, quantity, name, or add a part.",
             List.of(
-                typed("value Ω", 90, p -> Network.code(p.ohms()), Unit.OHM, DrawerPanel::ohms),
+                typed("value Ω", 90, p -> ResistorCode.of(p.ohms()), Unit.OHM, DrawerPanel::ohms),
                 typed("±", 70, p -> number(p.tolerance(), " %"), Unit.PERCENT, DrawerPanel::tol),
                 typed(
                     "power",

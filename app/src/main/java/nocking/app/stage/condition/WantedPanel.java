@@ -21,17 +21,18 @@ import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.parts.Assortment;
-import nocking.parts.Network;
 import nocking.parts.PreferredSeries;
 import nocking.parts.Solution;
 import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.ResistorCode;
 import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.stage.Divider;
+import nocking.stage.PartChoice;
 import nocking.stage.Stage;
 
 /** What is wanted of a stage, and ranked parts that do it; a click on one puts it in. */
@@ -145,7 +146,7 @@ final class WantedPanel extends VBox {
     Solution s = solution(i);
     String watts =
         Double.isNaN(s.watts()) ? "" : ", hottest part " + Numbers.engineering(s.watts(), "W", 2);
-    String value = s.value() >= 1000 ? Network.code(s.value()) : Numbers.trimmed(s.value(), 6);
+    String value = s.value() >= 1000 ? ResistorCode.of(s.value()) : Numbers.trimmed(s.value(), 6);
     note.setText(
         "%s: %s, worst case ±%s %%%s%s"
             .formatted(
@@ -245,7 +246,7 @@ final class WantedPanel extends VBox {
     boolean any = index < c.design().stages().size();
     pivot.show(c.definition().pivot(), c.unit());
     pivot.field().setEditable(desk.editable());
-    if (!any || !PartSearch.hasParts(c.design().stages().get(index))) {
+    if (!any || c.design().stages().get(index).parts() == PartChoice.NONE) {
       fields.getChildren().setAll(pivot);
       parts(false);
       return;
@@ -262,7 +263,7 @@ final class WantedPanel extends VBox {
       suggest(c, index);
     }
     fields.getChildren().clear();
-    if (PartSearch.takesSpan(s)) fields.getChildren().add(to);
+    if (s.parts().bySpan()) fields.getChildren().add(to);
     fields.getChildren().add(pivot);
     if (s instanceof Divider) fields.getChildren().addAll(total, power);
     stock.setDisable(desk.book().stock().isEmpty());
@@ -287,7 +288,7 @@ final class WantedPanel extends VBox {
               toEnd = p.at(w.high()).nodes().get(index + 1).wanted();
             });
     to.show(Numbers.trimmed(toStart, 3) + " … " + Numbers.trimmed(toEnd, 3), "V");
-    total.show(Network.code(window.low()) + " … " + Network.code(window.high()), "Ω");
+    total.show(ResistorCode.of(window.low()) + " … " + ResistorCode.of(window.high()), "Ω");
     power.show(Double.isInfinite(perPart) ? "" : Numbers.plain(perPart), "W");
   }
 }
