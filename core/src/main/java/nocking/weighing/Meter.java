@@ -1,6 +1,9 @@
 package nocking.weighing;
 
+import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.QuantityParser;
+import nocking.quantity.Unit;
 import nocking.wiring.Place;
 
 /**
@@ -15,6 +18,8 @@ public record Meter(double percent, double digits, int counts, double inputResis
   /** A hand-held meter of 6 000 counts, ±(0.5 % + 2 digits), 10 MΩ. */
   public static final Meter HAND_HELD = new Meter(0.5, 2, 6000, 10e6);
 
+  private static final double MOST_COUNTS = 1e8;
+
   public Meter {
     if (!(percent >= 0) || !(digits >= 0)) {
       throw new QuantityException("a meter's accuracy must be at least 0");
@@ -25,6 +30,49 @@ public record Meter(double percent, double digits, int counts, double inputResis
     if (!(inputResistance > 0)) {
       throw new QuantityException("a meter's input resistance must be above 0");
     }
+  }
+
+  /**
+   * The meter with another accuracy, as datasheets write it: {@code 0.5 % + 2}, with or without
+   * {@code digits} behind it.
+   *
+   * @throws QuantityException naming what was read and what was expected
+   */
+  public Meter withAccuracy(String typed) {
+    String[] both = typed.replace("digits", "").split("\\+");
+    if (both.length != 2 || !both[0].contains("%")) {
+      throw new QuantityException("read '" + typed + "', expected for example 0.5 % + 2");
+    }
+    double limit = QuantityParser.value(both[0].replace("%", "").strip(), Unit.ONE);
+    double last = QuantityParser.value(both[1].strip(), Unit.ONE);
+    return new Meter(limit, last, counts, inputResistance);
+  }
+
+  /** The accuracy as {@link #withAccuracy} reads it. */
+  public String accuracy() {
+    return Numbers.trimmed(percent, 4) + " % + " + Numbers.trimmed(digits, 4);
+  }
+
+  /**
+   * The meter with another number of counts.
+   *
+   * @throws QuantityException naming what was read and what was expected
+   */
+  public Meter withCounts(String typed) {
+    double v = QuantityParser.value(typed.replace(" ", ""), Unit.ONE);
+    if (v != Math.rint(v) || v > MOST_COUNTS) {
+      throw new QuantityException("read '" + typed + "', expected a whole number of counts");
+    }
+    return new Meter(percent, digits, (int) v, inputResistance);
+  }
+
+  /**
+   * The meter with another input resistance, typed in ohms: {@code 10M}.
+   *
+   * @throws QuantityException naming what was read and what was expected
+   */
+  public Meter withInputResistance(String typed) {
+    return new Meter(percent, digits, counts, QuantityParser.value(typed, Unit.OHM));
   }
 
   /**
