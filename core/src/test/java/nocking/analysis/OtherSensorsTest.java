@@ -1,0 +1,89 @@
+package nocking.analysis;
+
+import static nocking.Channels.v;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import nocking.Channels;
+import nocking.analysis.RangeChoice.Verdict;
+import nocking.channel.Channel;
+import nocking.channel.QuantityKind;
+import nocking.channel.SensorCard;
+import nocking.quantity.Span;
+import nocking.sensor.RatiometricSensor;
+import nocking.sensor.Sensor;
+import nocking.wiring.Supplied;
+import org.junit.jupiter.api.Test;
+
+/** What another sensor, or one of another range, would do on a channel. */
+class OtherSensorsTest {
+  private static Sensor ratiometric(double full) {
+    return new RatiometricSensor(v(0), v(8), v(full), v(92), v(5), v(0));
+  }
+
+  private static SensorCard card(String name, QuantityKind kind, String unit, Sensor s) {
+    return new SensorCard(name, name, "", "", kind, unit, s, 1, Supplied.USUAL);
+  }
+
+  /** 0.25 % of span against ±0.5 kPa: 250 kPa is too coarse, 50 kPa too small. */
+  @Test
+  void theLeastSpanThatHoldsTheRangeFits() {
+    List<SensorCard> cards =
+        List.of(
+            card("wide", QuantityKind.PRESSURE, "kPa", ratiometric(160)),
+            card("in bar", QuantityKind.PRESSURE, "bar", ratiometric(1)),
+            card("warm", QuantityKind.TEMPERATURE, "°C", ratiometric(100)));
+    List<RangeChoice> list =
+        RangeChoice.of(Channels.blower(), cards, List.of(new Span(0, 250), new Span(0, 50)), 0.25);
+    assertThat(list)
+        .extracting(RangeChoice::name, RangeChoice::verdict)
+        .containsExactly(
+            org.assertj.core.groups.Tuple.tuple("0…50", Verdict.SATURATES),
+            org.assertj.core.groups.Tuple.tuple("in bar", Verdict.SMALLEST),
+            org.assertj.core.groups.Tuple.tuple("wide", Verdict.LARGER),
+            org.assertj.core.groups.Tuple.tuple("0…250", Verdict.COARSE));
+    RangeChoice bar = list.get(1);
+    assertThat(bar.used()).isCloseTo(0.6, within(1e-12));
+    assertThat(bar.headRoom()).isCloseTo(0.4, within(1e-12));
+    assertThat(bar.error()).isCloseTo(0.25, within(1e-12));
+    assertThat(bar.card()).isPresent();
+    // One step of 3.3 V/4096 over 5 V · 0.84/100 kPa · 10/15.1.
+    double slope = 5 * 0.84 / 100 * 10 / 15.1;
+    assertThat(bar.count()).isCloseTo(3.3 / 4096 / slope, within(1e-5));
+    assertThat(list.get(3).count()).isCloseTo(2.5 * bar.count(), within(1e-4));
+    assertThat(list.getFirst().used()).isNaN();
+    assertThat(list.getFirst().says()).isEqualTo("saturates");
+  }
+
+  /** A sensor of 160 kPa in the place of one of 100 reads 100/160 of what is there. */
+  @Test
+  void anotherSensorReadsWrongByTheRatioOfTheSpans() {
+    SensorSwap swap = SensorSwap.of(Channels.blower(), ratiometric(160));
+    assertThat(swap.problem()).isEmpty();
+    assertThat(swap.rows()).extracting(SensorSwap.Row::where).contains("at rest", "full scale");
+    for (SensorSwap.Row r : swap.rows()) {
+      assertThat(r.reading()).as(r.where()).isCloseTo(r.applied() * 100 / 160, within(1e-9));
+      assertThat(r.clipped()).isFalse();
+      assertThat(r.nodes()).contains("TP1").contains("code ");
+    }
+    assertThat(swap.says("kPa"))
+        .matches("at rest the new one reads the same; at full scale 2[23] kPa low");
+  }
+
+  @Test
+  void withoutAPathThereIsNothingToCompare() {
+    Channel without = Channels.blower().design(d -> d.withSensor(null));
+    assertThat(SensorSwap.of(without, ratiometric(160)).says("kPa"))
+        .isEqualTo("there is no calibration yet to compare with");
+    SensorSwap ohms =
+        SensorSwap.of(
+            Channels.blower(),
+            Sensor.models().stream()
+                .filter(s -> s.signal() == nocking.element.Signal.RESISTANCE)
+                .findFirst()
+                .orElseThrow());
+    assertThat(ohms.rows()).isEmpty();
+    assertThat(ohms.problem()).isNotBlank();
+  }
+}
