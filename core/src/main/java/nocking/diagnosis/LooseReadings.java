@@ -90,8 +90,11 @@ final class LooseReadings {
       Observation o = seen.get(i);
       if (o.place().equals(Place.DISPLAY)) continue;
       for (double factor : PREFIXES) {
+        double value = o.value() / factor;
+        // Nought is nought with every prefix: it cannot speak for a slip.
+        if (Math.abs(o.value() - value) <= weigher.reads().sigma(o, o.value())) continue;
         var meant = new ArrayList<>(seen);
-        meant.set(i, new Observation(o.place(), o.at(), o.value() / factor, o.step(), o.jump()));
+        meant.set(i, new Observation(o.place(), o.at(), value, o.step(), o.jump()));
         Fit f = sound(meant);
         fits.add(new Fit(f.log - Math.log(factor), f.misfit));
       }

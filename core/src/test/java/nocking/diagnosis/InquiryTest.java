@@ -79,6 +79,19 @@ class InquiryTest {
     }
   }
 
+  /** A ground at 0 V is 0 V with every prefix: no reading was misread where all are sound. */
+  @Test
+  void soundReadingsAreNotBlamedOnThePrefix() {
+    Ranking r = ENGINE.rank(everything(Fault.NONE));
+    double none = r.of(Fault.NONE).orElseThrow().probability();
+    Explanation slip =
+        r.explanations().stream()
+            .filter(e -> e.fault().kind() == FaultKind.METER_PREFIX)
+            .findFirst()
+            .orElseThrow();
+    assertThat(slip.probability()).isLessThan(none / 10);
+  }
+
   /** Two faults that no single one explains: both are named, or the one that is sure. */
   @Test
   void twoAtOnceAreLookedForWhereNoSingleOneFits() {
