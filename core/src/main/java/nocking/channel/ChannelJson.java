@@ -53,6 +53,8 @@ public final class ChannelJson {
           .disable(MapperFeature.ALLOW_COERCION_OF_SCALARS)
           .disable(MapperFeature.SORT_PROPERTIES_ALPHABETICALLY)
           .enable(EnumFeature.WRITE_ENUMS_TO_LOWERCASE)
+          // 3 would else be whatever stands fourth in the program's list.
+          .enable(EnumFeature.FAIL_ON_NUMBERS_FOR_ENUMS)
           .enable(MapperFeature.ACCEPT_CASE_INSENSITIVE_ENUMS)
           // A question such as isDesign() is no part of the document.
           .changeDefaultVisibility(v -> v.withIsGetterVisibility(Visibility.NONE))

@@ -35,6 +35,27 @@ class WeighingTest {
     assertThat(usual.withWeight(FaultKind.SWAPPED, 0).weight(FaultKind.SWAPPED)).isZero();
   }
 
+  /** A meter's line is typed as its datasheet prints it. */
+  @Test
+  void aMeterIsReadFromItsDatasheet() {
+    Meter m = Meter.HAND_HELD.withAccuracy("0.8 % + 3 digits").withCounts("20 000");
+    assertThat(m).isEqualTo(new Meter(0.8, 3, 20000, 10e6));
+    assertThat(m.withInputResistance("1M").inputResistance()).isEqualTo(1e6);
+    assertThat(Meter.HAND_HELD.withAccuracy(m.accuracy()).percent()).isEqualTo(0.8);
+    for (String odd : new String[] {"0.5 %", "0.5 + 2", "2", "", "0.5 % + 2 + 1"}) {
+      assertThatThrownBy(() -> m.withAccuracy(odd))
+          .isInstanceOf(QuantityException.class)
+          .hasMessage("read '" + odd + "', expected for example 0.5 % + 2");
+    }
+    for (String odd : new String[] {"6000.5", "1e9"}) {
+      assertThatThrownBy(() -> m.withCounts(odd)).hasMessageContaining("whole number of counts");
+    }
+    assertThatThrownBy(() -> m.withCounts("50"))
+        .hasMessage("a meter has at least 100 counts; read 50");
+    assertThatThrownBy(() -> m.withAccuracy("-1 % + 2")).isInstanceOf(QuantityException.class);
+    assertThatThrownBy(() -> m.withInputResistance("0")).isInstanceOf(QuantityException.class);
+  }
+
   /** A 6 000 count meter shows 1.720 V in steps of 1 mV and 280 mV in steps of 0.1 mV. */
   @Test
   void meterErrsByItsReadingAndItsLastDigit() {
