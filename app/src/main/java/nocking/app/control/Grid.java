@@ -1,23 +1,17 @@
 package nocking.app.control;
 
 import java.util.ArrayList;
-import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
+import java.util.Optional;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import javafx.scene.Node;
 import javafx.scene.control.Label;
-import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TablePosition;
 import javafx.scene.control.TableRow;
 import javafx.scene.control.TableView;
-import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
@@ -32,65 +26,6 @@ import nocking.quantity.QuantityException;
  * marked, and says why below the table; the last good value stays in force.
  */
 public final class Grid extends VBox {
-  /**
-   * A column.
-   *
-   * @param text what a cell shows
-   * @param taker takes what was typed; null for a column that is worked out
-   * @param style extra style class of a cell, or empty
-   * @param graphic sign before the text, or null
-   * @param firm true when the column keeps its width where the table is narrow
-   * @param from least width of the table at which the column is shown, pixels
-   */
-  public record Column(
-      String title,
-      double width,
-      boolean number,
-      IntFunction<String> text,
-      CellTaker taker,
-      IntFunction<String> style,
-      IntFunction<Node> graphic,
-      boolean firm,
-      double from) {
-
-    public static Column shown(
-        String title, double width, boolean number, IntFunction<String> text) {
-      return new Column(title, width, number, text, null, i -> "", i -> null, false, 0);
-    }
-
-    public static Column typed(
-        String title, double width, boolean number, IntFunction<String> text, CellTaker taker) {
-      return new Column(title, width, number, text, taker, i -> "", i -> null, false, 0);
-    }
-
-    public Column styled(IntFunction<String> v) {
-      return new Column(title, width, number, text, taker, v, graphic, firm, from);
-    }
-
-    public Column signed(IntFunction<Node> v) {
-      return new Column(title, width, number, text, taker, style, v, firm, from);
-    }
-
-    /** The same column, which others give way to. */
-    public Column keepingItsWidth() {
-      return new Column(title, width, number, text, taker, style, graphic, true, from);
-    }
-
-    /** The same column, which is left out where the table is narrower. */
-    public Column fromWidth(double v) {
-      return new Column(title, width, number, text, taker, style, graphic, firm, v);
-    }
-  }
-
-  /** Takes what was typed into a row, or says why not. */
-  @FunctionalInterface
-  public interface CellTaker {
-    /**
-     * @throws QuantityException one sentence
-     */
-    void take(int row, String text);
-  }
-
   /** Takes a pasted block whose first cell belongs at a place. */
   @FunctionalInterface
   public interface BlockTaker {
@@ -100,14 +35,10 @@ public final class Grid extends VBox {
     void take(int row, int column, String block);
   }
 
-  private record Place(int row, int column) {}
-
-  private record Wrong(String text, String reason) {}
-
   private final TableView<Integer> table = new TableView<>();
   private final Label reason = new Label();
   private final List<Column> columns;
-  private final Map<Place, Wrong> wrong = new HashMap<>();
+  private final WrongCells wrong = new WrongCells();
   private final IntPredicate quiet;
   private BlockTaker paste =
       (row, column, block) -> {
@@ -144,22 +75,22 @@ public final class Grid extends VBox {
 
   private void leaveOut(double width) {
     for (int i = 0; i < columns.size(); i++) {
-      table.getColumns().get(i).setVisible(width >= columns.get(i).from);
+      table.getColumns().get(i).setVisible(width >= columns.get(i).from());
     }
   }
 
   private TableColumn<Integer, Integer> column(int index) {
     Column c = columns.get(index);
-    var column = new TableColumn<Integer, Integer>(c.title);
+    var column = new TableColumn<Integer, Integer>(c.title());
     column.setSortable(false);
     column.setReorderable(false);
-    column.setPrefWidth(c.width);
-    boolean keeps = c.firm || c.number && c.width < 100;
-    column.setMinWidth(keeps ? c.width : Math.min(c.width, 40));
-    column.setEditable(c.taker != null);
-    if (c.number) column.getStyleClass().add("number");
+    column.setPrefWidth(c.width());
+    boolean keeps = c.firm() || c.number() && c.width() < 100;
+    column.setMinWidth(keeps ? c.width() : Math.min(c.width(), 40));
+    column.setEditable(c.taker() != null);
+    if (c.number()) column.getStyleClass().add("number");
     column.setCellValueFactory(f -> new ReadOnlyObjectWrapper<>(f.getValue()));
-    column.setCellFactory(f -> new Cell(index));
+    column.setCellFactory(f -> new GridCell(this, index));
     return column;
   }
 
@@ -192,7 +123,7 @@ public final class Grid extends VBox {
     if (table.getItems().size() != rows) {
       int selected = selectedRow();
       table.getItems().setAll(IntStream.range(0, rows).boxed().toList());
-      wrong.keySet().removeIf(p -> p.row >= rows);
+      wrong.cutFrom(rows);
       if (selected >= 0 && selected < rows) table.getSelectionModel().select(selected);
     }
     table.refresh();
@@ -205,36 +136,45 @@ public final class Grid extends VBox {
     showReason();
   }
 
-  private void take(int row, int column, String text) {
-    Place place = new Place(row, column);
+  void take(int row, int column, String text) {
     try {
-      wrong.remove(place);
-      columns.get(column).taker.take(row, text);
+      wrong.remove(row, column);
+      columns.get(column).taker().take(row, text);
     } catch (QuantityException e) {
-      wrong.put(place, new Wrong(text, e.getMessage()));
+      wrong.put(row, column, text, e.getMessage());
     }
     table.refresh();
     showReason();
   }
 
   private void showReason() {
-    if (wrong.isEmpty()) {
-      getChildren().remove(reason);
-      return;
-    }
-    var first =
-        wrong.entrySet().stream()
-            .min(
-                Comparator.comparingInt(
-                    (Map.Entry<Place, Wrong> e) -> e.getKey().row * 1000 + e.getKey().column))
-            .orElseThrow();
-    reason.setText(
-        "Row %d, %s: %s"
-            .formatted(
-                first.getKey().row + 1,
-                columns.get(first.getKey().column).title,
-                first.getValue().reason));
-    if (!getChildren().contains(reason)) getChildren().add(reason);
+    getChildren().remove(reason);
+    wrong
+        .first()
+        .ifPresent(
+            w -> {
+              reason.setText(
+                  "Row %d, %s: %s"
+                      .formatted(w.row() + 1, columns.get(w.column()).title(), w.reason()));
+              getChildren().add(reason);
+            });
+  }
+
+  /** What stands in a cell that could not be understood. */
+  Optional<WrongCells.Wrong> wrong(int row, int column) {
+    return wrong.at(row, column);
+  }
+
+  Column columnAt(int index) {
+    return columns.get(index);
+  }
+
+  int columns() {
+    return columns.size();
+  }
+
+  boolean editable() {
+    return editable;
   }
 
   private TablePosition<?, ?> focus() {
@@ -288,8 +228,8 @@ public final class Grid extends VBox {
     return -1;
   }
 
-  private boolean typed(int column) {
-    return columns.get(column).taker != null && table.getColumns().get(column).isVisible();
+  boolean typed(int column) {
+    return columns.get(column).taker() != null && table.getColumns().get(column).isVisible();
   }
 
   /**
@@ -312,7 +252,7 @@ public final class Grid extends VBox {
       int at = column;
       for (String cell : lines.get(i).split("\t", -1)) {
         while (at < columns.size() && !table.getColumns().get(at).isVisible()) at++;
-        if (at < columns.size() && columns.get(at).taker != null && !cell.isBlank()) {
+        if (at < columns.size() && columns.get(at).taker() != null && !cell.isBlank()) {
           put(row + i, at, cell.strip());
           taken++;
         } else if (!cell.isBlank()) {
@@ -336,11 +276,11 @@ public final class Grid extends VBox {
 
   private void put(int row, int column, String cell) {
     try {
-      columns.get(column).taker.take(row, cell);
+      columns.get(column).taker().take(row, cell);
     } catch (QuantityException e) {
       throw new QuantityException(
           "Row %d, %s: %s. Nothing was pasted."
-              .formatted(row + 1, columns.get(column).title, e.getMessage()));
+              .formatted(row + 1, columns.get(column).title(), e.getMessage()));
     }
   }
 
@@ -357,36 +297,19 @@ public final class Grid extends VBox {
 
   private String pendingText;
 
+  /** The first text of a cell that is being opened; null to keep what stands in it. */
+  String takePending() {
+    String text = pendingText;
+    pendingText = null;
+    return text;
+  }
+
   private void paste() {
     int row = selectedRow() < 0 ? Math.max(0, table.getItems().size() - 1) : selectedRow();
     paste(row, nextTyped(focusColumn()));
   }
 
-  /** The field of an open cell, into which a block of cells does not go as one. */
-  private final class CellField extends TextField {
-    private final int row;
-    private final int column;
-
-    private CellField(String text, int row, int column) {
-      super(text);
-      this.row = row;
-      this.column = column;
-    }
-
-    @Override
-    public void paste() {
-      String block = Clipboard.getSystemClipboard().getString();
-      if (block == null || !block.strip().matches("(?s).*[\t\n\r].*")) {
-        super.paste();
-        return;
-      }
-      table.edit(-1, null);
-      table.requestFocus();
-      Grid.this.paste(row, column);
-    }
-  }
-
-  private void paste(int row, int column) {
+  void paste(int row, int column) {
     String block = Clipboard.getSystemClipboard().getString();
     if (block == null || block.isBlank() || !editable) return;
     try {
@@ -398,20 +321,11 @@ public final class Grid extends VBox {
     }
   }
 
-  /** What a row shows; nothing where it has gone and the grid is not yet shown anew. */
-  private static String shown(IntFunction<String> column, int row) {
-    try {
-      return column.apply(row);
-    } catch (IndexOutOfBoundsException e) {
-      return "";
-    }
-  }
-
   private void copy() {
     var lines = new ArrayList<String>();
     lines.add(String.join("\t", columns.stream().map(Column::title).toList()));
     for (int row : table.getItems()) {
-      lines.add(String.join("\t", columns.stream().map(c -> shown(c.text, row)).toList()));
+      lines.add(String.join("\t", columns.stream().map(c -> c.shown(row)).toList()));
     }
     var content = new ClipboardContent();
     content.putString(String.join("\n", lines));
@@ -424,128 +338,6 @@ public final class Grid extends VBox {
       super.updateItem(row, empty);
       getStyleClass().remove("quiet-row");
       if (!empty && row != null && quiet.test(row)) getStyleClass().add("quiet-row");
-    }
-  }
-
-  private final class Cell extends TableCell<Integer, Integer> {
-    private final int index;
-    private TextField field;
-    private String styled = "";
-
-    Cell(int index) {
-      this.index = index;
-      if (columns.get(index).number) getStyleClass().add("number");
-    }
-
-    @Override
-    protected void updateItem(Integer row, boolean empty) {
-      super.updateItem(row, empty);
-      if (!styled.isEmpty()) getStyleClass().remove(styled);
-      getStyleClass().remove("wrong");
-      styled = "";
-      setTooltip(null);
-      if (empty || row == null) {
-        setText(null);
-        setGraphic(null);
-        return;
-      }
-      if (isEditing()) return;
-      Wrong w = wrong.get(new Place(row, index));
-      setText(w == null ? shown(columns.get(index).text, row) : w.text);
-      setGraphic(columns.get(index).graphic.apply(row));
-      if (w != null) {
-        getStyleClass().add("wrong");
-        setTooltip(new Tooltip(w.reason));
-      } else {
-        styled = shown(columns.get(index).style, row);
-        if (!styled.isEmpty()) getStyleClass().add(styled);
-      }
-    }
-
-    @Override
-    public void startEdit() {
-      if (columns.get(index).taker == null || !editable) return;
-      super.startEdit();
-      if (!isEditing()) return;
-      String typed = pendingText;
-      pendingText = null;
-      field = new CellField(typed == null ? getText() : typed, getItem(), index);
-      if (columns.get(index).number) NumberField.of(field);
-      field.setId(table.getId() + "-edit");
-      field.addEventFilter(KeyEvent.KEY_PRESSED, this::editKey);
-      field
-          .focusedProperty()
-          .addListener(
-              (o, before, now) -> {
-                if (!now && isEditing()) finish(0, 0);
-              });
-      setText(null);
-      setGraphic(field);
-      // Without its skin a field takes no letters; the pulse that would make it may come too late.
-      field.applyCss();
-      field.requestFocus();
-      if (typed == null) field.selectAll();
-      else field.end();
-    }
-
-    private void editKey(KeyEvent e) {
-      switch (e.getCode()) {
-        case ENTER -> {
-          finish(e.isShiftDown() ? -1 : 1, 0);
-          e.consume();
-        }
-        case TAB -> {
-          finish(0, e.isShiftDown() ? -1 : 1);
-          e.consume();
-        }
-        case ESCAPE -> {
-          cancelEdit();
-          e.consume();
-        }
-        default -> {}
-      }
-    }
-
-    private void finish(int down, int right) {
-      int row = getItem();
-      String text = field.getText();
-      String before = shown(columns.get(index).text, row);
-      super.cancelEdit();
-      setGraphic(null);
-      boolean pending = wrong.containsKey(new Place(row, index));
-      if (!text.equals(before) || pending) take(row, index, text);
-      else updateItem(row, false);
-      table.requestFocus();
-      if (right != 0) next(row, right);
-      else if (down != 0) {
-        int target = Math.clamp(row + down, 0, table.getItems().size() - 1);
-        table.getSelectionModel().clearAndSelect(target);
-        table.getFocusModel().focus(target, table.getColumns().get(index));
-      }
-    }
-
-    private void next(int row, int step) {
-      int column = index;
-      int target = row;
-      do {
-        column += step;
-        if (column >= columns.size()) {
-          column = 0;
-          target++;
-        } else if (column < 0) {
-          column = columns.size() - 1;
-          target--;
-        }
-      } while (!typed(column));
-      edit(target, column, null);
-    }
-
-    @Override
-    public void cancelEdit() {
-      super.cancelEdit();
-      setGraphic(null);
-      updateItem(getItem(), isEmpty());
-      table.requestFocus();
     }
   }
 }

@@ -1,29 +1,23 @@
 package nocking.app.shell;
 
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.EnumMap;
-import java.util.List;
 import java.util.Map;
 import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Scene;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
-import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
-import nocking.app.desk.Outcome;
 import nocking.app.stage.Exports;
 import nocking.app.stage.Files;
 import nocking.app.stage.StageView;
@@ -41,11 +35,8 @@ import nocking.app.theme.Theme;
 import nocking.book.BookException;
 import nocking.channel.Book;
 import nocking.channel.Channel;
-import nocking.channel.ChannelJson;
-import nocking.channel.DocumentException;
 import nocking.channel.SensorCard;
 import nocking.channel.WorkStep;
-import nocking.path.GeneratedEquation;
 import nocking.view.Trouble;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -69,7 +60,7 @@ public final class Shell {
 
   private final Desk desk;
   private final Files files;
-  private final Exports exports;
+  private final BookTraffic traffic;
   private final Books books;
   private final Commands commands = new Commands();
   private final Map<WorkStep, StageView> stages = new EnumMap<>(WorkStep.class);
@@ -98,7 +89,7 @@ public final class Shell {
     this.desk = desk;
     this.files = files;
     this.books = books;
-    exports = new Exports(desk, files);
+    traffic = new BookTraffic(desk, files);
     addCommands();
     topBar = new TopBar(desk, commands);
     rack = new Rack(desk, this::newChannel);
@@ -117,7 +108,9 @@ public final class Shell {
     VBox.setVgrow(work, Priority.ALWAYS);
     work.setMinHeight(0);
     desktop = new VBox(strip, tabs, work);
-    frontPage = frontPage();
+    frontPage =
+        new FrontPage(
+            this::newChannel, () -> traffic.bring(books::openDemo), traffic::importChannel);
     frame.setTop(topBar);
     frame.setLeft(rack);
     frame.setCenter(desktop);
@@ -142,7 +135,7 @@ public final class Shell {
             switch (s) {
               case DEFINE -> new DefineStage(desk);
               case CONDITION -> new ConditionStage(desk, this::elementOpened, this::openDrawer);
-              case WIRE -> new WireStage(desk, exports);
+              case WIRE -> new WireStage(desk, new Exports(desk, files));
               case COLLECT -> new CollectStage(desk, files);
               case FIT -> new FitStage(desk);
               case TABLE -> new TableStage(desk, files);
@@ -274,30 +267,6 @@ public final class Shell {
     drawer.open(scene.getFocusOwner());
   }
 
-  private Node frontPage() {
-    var big = new Label("This book is empty");
-    big.getStyleClass().add("big");
-    var text =
-        new Label(
-            "A book holds channels: a sensor, what stands between it and the converter, its"
-                + " reference points, the curve that was adopted, the table, the check, and every"
-                + " state that was worth a name.");
-    text.setMaxWidth(560);
-    var first = new Button("Make the first channel");
-    first.setId("first-channel");
-    first.getStyleClass().add("primary");
-    first.setOnAction(e -> newChannel());
-    var demo = new Button("Look at the demo book");
-    demo.setId("front-demo");
-    demo.setOnAction(e -> bring(books::openDemo));
-    var load = new Button("Import a channel…");
-    load.setOnAction(e -> importChannel());
-    var page = new VBox(big, text, new HBox(10, first, demo, load));
-    page.getStyleClass().add("front-page");
-    page.setMinWidth(Region.USE_PREF_SIZE);
-    return page;
-  }
-
   private void functionKeys(KeyEvent e) {
     if (e.getCode() == KeyCode.F1) {
       openHelp(scene.getFocusOwner());
@@ -325,16 +294,19 @@ public final class Shell {
         () ->
             files
                 .toSave("Bench book", "bench.nocking", ".nocking")
-                .ifPresent(f -> bring(() -> books.open(f))));
+                .ifPresent(f -> traffic.bring(() -> books.open(f))));
     commands.add(
         "Open book…",
         "Shortcut+O",
-        () -> files.toOpen("Bench book", "*.nocking").ifPresent(f -> bring(() -> books.open(f))));
-    commands.add("Copy book to…", "", this::copyBook);
-    commands.add("Open the demo book", "", () -> bring(books::openDemo));
-    commands.add("Import channel…", "", this::importChannel);
-    commands.add("Export channel…", "Shortcut+E", this::exportChannel);
-    commands.add("Export whole book…", "", this::exportBook);
+        () ->
+            files
+                .toOpen("Bench book", "*.nocking")
+                .ifPresent(f -> traffic.bring(() -> books.open(f))));
+    commands.add("Copy book to…", "", traffic::copyBook);
+    commands.add("Open the demo book", "", () -> traffic.bring(books::openDemo));
+    commands.add("Import channel…", "", traffic::importChannel);
+    commands.add("Export channel…", "Shortcut+E", traffic::exportChannel);
+    commands.add("Export whole book…", "", traffic::exportBook);
     commands.add("Drawer of parts…", "", this::openDrawer);
     commands.add("Scratch line", "Shortcut+Space", () -> scratchField().requestFocus());
     commands.add("Dark variant", "", () -> desk.dark(!desk.dark()));
@@ -400,82 +372,5 @@ public final class Shell {
     if (desk.channel().isEmpty()) return;
     desk.step(WorkStep.RECORD);
     ((RecordStage) stage(WorkStep.RECORD)).askLock();
-  }
-
-  private void importChannel() {
-    files.toOpen("Channel", "*.json").ifPresent(this::importFrom);
-  }
-
-  /** Channels that were read, or the sentence why not. */
-  private record Incoming(Book book, String problem) {}
-
-  private static Incoming incoming(Path file) {
-    try {
-      String text = java.nio.file.Files.readString(file);
-      return new Incoming(ChannelJson.readAny(text, file.getFileName().toString()), "");
-    } catch (DocumentException e) {
-      return new Incoming(null, e.getMessage() + ". The book is as it was.");
-    } catch (IOException e) {
-      return new Incoming(
-          null, "%s cannot be read as text. The book is as it was.".formatted(file));
-    }
-  }
-
-  private void importFrom(Path file) {
-    Background.run(() -> incoming(file), read -> take(read, file.getFileName().toString()));
-  }
-
-  /** Puts channels into the book; a tag that is taken gets a number. */
-  private void take(Incoming read, String name) {
-    if (read.book == null) {
-      desk.say(read.problem, true);
-      return;
-    }
-    List<Channel> placed = desk.book().placing(read.book.channels());
-    desk.addAll(placed, "import " + name);
-    desk.editBook("import " + name, "", b -> b.withShelfOf(read.book));
-    desk.say(
-        "%d channel%s from %s.".formatted(placed.size(), placed.size() == 1 ? "" : "s", name),
-        false);
-  }
-
-  private void exportChannel() {
-    desk.channel()
-        .ifPresent(
-            c ->
-                exports.write(
-                    "Channel",
-                    GeneratedEquation.identifier(c.tag()) + ".json",
-                    ".json",
-                    ChannelJson.write(c)));
-  }
-
-  /** Another book, or the sentence why not with the present one untouched. */
-  private void bring(Runnable opening) {
-    try {
-      opening.run();
-    } catch (BookException | DocumentException e) {
-      desk.say(e.getMessage() + ". The open book is as it was.", true);
-    }
-  }
-
-  private void copyBook() {
-    files
-        .toSave("Bench book", "copy of " + desk.store().name(), ".nocking")
-        .ifPresent(
-            file ->
-                Background.run(
-                    () ->
-                        Outcome.of(
-                            () -> {
-                              desk.store().copyTo(file);
-                              return "The whole book is copied to %s.".formatted(file);
-                            }),
-                    done -> desk.say(done.sentence(), done.failed())));
-  }
-
-  private void exportBook() {
-    String name = desk.store().name().replaceFirst("\\.nocking$", "") + ".json";
-    exports.write("Whole book", name, ".json", ChannelJson.write(desk.book()));
   }
 }

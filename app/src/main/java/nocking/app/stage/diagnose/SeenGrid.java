@@ -2,8 +2,8 @@ package nocking.app.stage.diagnose;
 
 import java.util.ArrayList;
 import java.util.List;
+import nocking.app.control.Column;
 import nocking.app.control.Grid;
-import nocking.app.control.Grid.Column;
 import nocking.app.desk.Desk;
 import nocking.app.stage.BlockPaste;
 import nocking.channel.Channel;
