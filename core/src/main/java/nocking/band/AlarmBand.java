@@ -1,5 +1,6 @@
 package nocking.band;
 
+import java.util.function.DoubleFunction;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Value;
 
@@ -12,6 +13,19 @@ import nocking.quantity.Value;
 public record AlarmBand(String name, Value from, Value to) {
   public AlarmBand {
     if (name == null || name.isBlank()) throw new QuantityException("an alarm band needs a name");
+  }
+
+  /**
+   * The ends in words: below, above, or from … to; nothing for a band without ends.
+   *
+   * @param write an end, with its digits
+   * @param unit behind the last number
+   */
+  public String says(DoubleFunction<String> write, String unit) {
+    if (from == null && to == null) return "";
+    if (from == null) return "below " + write.apply(to.number()) + unit;
+    if (to == null) return "above " + write.apply(from.number()) + unit;
+    return write.apply(from.number()) + " … " + write.apply(to.number()) + unit;
   }
 
   double low() {

@@ -2,7 +2,9 @@ package nocking.band;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.DoubleUnaryOperator;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
 import nocking.quantity.Value;
 
 /**
@@ -25,6 +27,11 @@ public record BandPlan(
     List<SwitchPoint> switches) {
   public static final BandPlan EMPTY =
       new BandPlan(List.of(), null, null, null, List.of(), null, List.of());
+
+  /** How far a new position stands above the last, volts. */
+  private static final double POSITION_STEP = 0.5;
+
+  private static final double TENTH_MILLIVOLTS = 1e4;
 
   public BandPlan {
     positions = positions == null ? List.of() : List.copyOf(positions);
@@ -57,6 +64,62 @@ public record BandPlan(
     var next = new ArrayList<>(positions);
     next.set(index, position);
     return withPositions(next);
+  }
+
+  /**
+   * The plan with one more position: half a volt above the last, the first at a fifth of the range.
+   *
+   * @param reference volts of the converter's full scale
+   */
+  public BandPlan plusPosition(double reference) {
+    var next = new ArrayList<>(positions);
+    double volts =
+        next.isEmpty() ? reference / 5 : next.getLast().centre().number() + POSITION_STEP;
+    next.add(BandPosition.of("position " + (next.size() + 1), Value.of(volts)));
+    return withPositions(next);
+  }
+
+  /**
+   * The plan with positions at a selector's stations.
+   *
+   * @param stations their names, at 1, 2, 3 …
+   * @param volts what the converter sees at a station; kept to a tenth of a millivolt
+   */
+  public BandPlan withStations(List<String> stations, DoubleUnaryOperator volts) {
+    var next = new ArrayList<BandPosition>();
+    for (int i = 0; i < stations.size(); i++) {
+      double centre = Math.rint(volts.applyAsDouble(i + 1.0) * TENTH_MILLIVOLTS) / TENTH_MILLIVOLTS;
+      next.add(BandPosition.of(stations.get(i), Value.of(centre)));
+    }
+    return withPositions(next);
+  }
+
+  /** The plan with one more alarm band, which begins where the last ends; the first are three. */
+  public BandPlan plusAlarm(Span working) {
+    var next = new ArrayList<>(alarms);
+    if (next.isEmpty()) {
+      Value low = Value.of(working.at(0.2));
+      Value high = Value.of(working.at(0.8));
+      next.add(new AlarmBand("low", null, low));
+      next.add(new AlarmBand("in range", low, high));
+      next.add(new AlarmBand("high", high, null));
+    } else {
+      next.add(new AlarmBand("band " + (next.size() + 1), next.getLast().to(), null));
+    }
+    return withAlarms(next);
+  }
+
+  /** The plan with one more switch at the start of the range, with a fiftieth of it as window. */
+  public BandPlan plusSwitch(Span working) {
+    var next = new ArrayList<>(switches);
+    next.add(
+        new SwitchPoint(
+            "contact " + (next.size() + 1),
+            Value.of(working.low()),
+            Value.of(working.width() / 50),
+            null,
+            null));
+    return withSwitches(next);
   }
 
   public BandPlan withDwell(Value v) {

@@ -12,6 +12,23 @@ import nocking.quantity.Value;
  * @param down where it was seen to change on the way down; null when not tried
  */
 public record SwitchPoint(String name, Value at, Value window, Value up, Value down) {
+  public SwitchPoint withName(String v) {
+    return new SwitchPoint(v, at, window, up, down);
+  }
+
+  public SwitchPoint withAt(Value v) {
+    return new SwitchPoint(name, v, window, up, down);
+  }
+
+  public SwitchPoint withWindow(Value v) {
+    return new SwitchPoint(name, at, v, up, down);
+  }
+
+  /** The same switch with where it was seen to change. */
+  public SwitchPoint withSeen(Value onTheWayUp, Value onTheWayDown) {
+    return new SwitchPoint(name, at, window, onTheWayUp, onTheWayDown);
+  }
+
   public SwitchPoint {
     if (name == null || name.isBlank()) throw new QuantityException("a switch needs a name");
     if (at == null || window == null) {
