@@ -75,6 +75,7 @@ final class Completeness {
   private static Optional<String> missing(Object value, String path) {
     if (value instanceof List<?> list) {
       for (int i = 0; i < list.size(); i++) {
+        if (list.get(i) == null) return Optional.of(path + "[" + i + "]");
         Optional<String> m = missing(list.get(i), path + "[" + i + "]");
         if (m.isPresent()) return m;
       }

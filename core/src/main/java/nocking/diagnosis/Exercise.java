@@ -3,6 +3,7 @@ package nocking.diagnosis;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
@@ -44,6 +45,11 @@ public final class Exercise {
 
     public String title() {
       return title;
+    }
+
+    /** As it is kept in the book. */
+    public String key() {
+      return name().toLowerCase(Locale.ROOT);
     }
 
     /** True when a fault may be hidden at this level. */

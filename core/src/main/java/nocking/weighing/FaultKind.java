@@ -53,18 +53,37 @@ public enum FaultKind {
 
   /** Where a fault is looked for. */
   public enum Family {
-    NONE("nothing"),
-    WIRE("wires"),
-    PART("parts"),
-    SENSOR("sensor"),
-    NUMBERS("numbers in the receiver"),
-    MEASURING("reference and meter"),
-    UNLISTED("something else");
+    NONE("nothing", ""),
+    WIRE(
+        "wires",
+        "Wires show by comparing both ends: what stands at the sensor must arrive at the receiver,"
+            + " and the grounds must agree."),
+    PART(
+        "parts",
+        "A part shows between two test points: the node before it is right and the node behind it"
+            + " is not."),
+    SENSOR(
+        "sensor",
+        "A sensor is suspected last: supply and ground right at its own pins, and its output still"
+            + " wrong."),
+    NUMBERS(
+        "numbers in the receiver",
+        "Every voltage is right and only the display is wrong: the fault is in the receiver's"
+            + " numbers, not on the bench."),
+    MEASURING("reference and meter", ""),
+    UNLISTED("something else", "");
 
     private final String title;
+    private final String lesson;
 
-    Family(String title) {
+    Family(String title, String lesson) {
       this.title = title;
+      this.lesson = lesson;
+    }
+
+    /** What to remember of these faults; empty where there is nothing general. */
+    public String lesson() {
+      return lesson;
     }
 
     public String title() {

@@ -40,6 +40,7 @@ class JsonSentenceTest {
         "/channel/definition/colour | 1 | channel.definition.colour: 'colour' is not known here; known are",
         "/channel/stages | {} | channel.stages: read an object, expected a list",
         "/channel/stages | null | channel.stages is missing",
+        "/channel/stages | [null] | channel.stages[0] is missing",
         "/channel/sensor | {\"model\": \"of tomorrow\"} | channel.sensor: 'of tomorrow' is not known to this version of Nocking",
         "/channel/sensor | {} | channel.sensor: it does not say of which kind it is",
         "/channel/locked | null | channel.locked: read nothing, expected true or false",

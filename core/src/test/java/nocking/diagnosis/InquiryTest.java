@@ -110,6 +110,43 @@ class InquiryTest {
     assertThat(both.says(0.5)).doesNotContain("Looking whether");
   }
 
+  /** The hidden fault may be named, what cannot be told from it counts, and the book keeps it. */
+  @Test
+  void aPracticeRoundIsJudgedByWhatCanBeTold() {
+    for (Exercise.Difficulty level : Exercise.Difficulty.values()) {
+      PracticeRound round = PracticeRound.hide(SUBJECT, 1, level, 7).orElseThrow();
+      Fault hidden = round.exercise().hidden();
+      assertThat(level.holds(hidden)).isTrue();
+      assertThat(round.names()).anyMatch(f -> f.same(hidden)).isNotEmpty();
+      PracticeRound.Outcome right = round.judge(hidden);
+      assertThat(right.right()).isTrue();
+      Fault sound = Fault.NONE;
+      assertThat(round.judge(sound).right()).isFalse();
+      var kept = round.result(" Ada ", level, hidden, right, "2026-11-26");
+      assertThat(kept.learner()).isEqualTo("Ada");
+      assertThat(kept.channel()).isEqualTo("BL-P1");
+      assertThat(kept.hidden()).isEqualTo(hidden.says());
+      assertThat(kept.measurements()).isPositive();
+      assertThat(round.inputs().low()).isCloseTo(-6, within(1e-9));
+      assertThatThrownBy(() -> round.requireInput(70))
+          .isInstanceOf(QuantityException.class)
+          .hasMessage("70 lies outside the range 0 … 60 kPa");
+    }
+  }
+
+  /** Whoever practises takes a lesson home wherever there is one to take. */
+  @Test
+  void everyFamilyOfFaultsOnTheBenchHasItsLesson() {
+    for (FaultKind k : FaultKind.values()) {
+      boolean bench =
+          switch (k.family()) {
+            case WIRE, PART, SENSOR, NUMBERS -> true;
+            case NONE, MEASURING, UNLISTED -> false;
+          };
+      assertThat(k.family().lesson().isEmpty()).as(k.name()).isEqualTo(!bench);
+    }
+  }
+
   @Test
   void inputsReachATenthBeyondTheSensor() {
     assertThat(Diagnosis.inputs(BLOWER).low()).isCloseTo(-10, within(1e-9));

@@ -3,11 +3,9 @@ package nocking.app.stage.diagnose;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -261,12 +259,5 @@ public final class DiagnoseView implements StageView {
         VBox.setVgrow(priorsPanel, Priority.ALWAYS);
       }
     }
-  }
-
-  /** A row of controls that breaks where it is narrow. */
-  static FlowPane row(Node... nodes) {
-    var flow = new FlowPane(8, 6, nodes);
-    flow.setAlignment(Pos.CENTER_LEFT);
-    return flow;
   }
 }

@@ -1,8 +1,6 @@
 package nocking.app.stage.diagnose;
 
 import java.time.LocalDate;
-import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -26,6 +24,7 @@ import nocking.app.control.DropDown;
 import nocking.app.control.Grid;
 import nocking.app.control.NumberField;
 import nocking.app.control.Paper;
+import nocking.app.control.Row;
 import nocking.app.control.Segments;
 import nocking.app.control.WheelScroll;
 import nocking.app.desk.Background;
@@ -35,31 +34,20 @@ import nocking.app.desk.Store;
 import nocking.app.stage.StageView;
 import nocking.channel.Channel;
 import nocking.channel.PracticeResult;
-import nocking.diagnosis.Diagnosis;
-import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Exercise;
 import nocking.diagnosis.Exercise.Difficulty;
-import nocking.diagnosis.Explanation;
 import nocking.diagnosis.Observation;
-import nocking.diagnosis.Ranking;
+import nocking.diagnosis.PracticeRound;
 import nocking.fault.Fault;
-import nocking.fault.FaultCatalogue;
 import nocking.fault.Subject;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Sentence;
-import nocking.quantity.Span;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
 import nocking.wiring.Place;
 
 /** One fault hidden in a copy of the channel, to be found by measuring; the channel stays. */
 public final class PracticeView implements StageView {
-
-  /** What is under way. */
-  private record Round(
-      Channel channel, Exercise exercise, Diagnostician engine, List<Fault> faults) {}
 
   private final Desk desk;
   private final Random seeds;
@@ -74,12 +62,12 @@ public final class PracticeView implements StageView {
   private final ComboBox<Fault> name = new DropDown<>();
   private final Button answer = new Button("That is it");
   private final VBox cue = new VBox(5);
-  private final VBox outcome = new VBox(5);
+  private final PracticeOutcome outcome = new PracticeOutcome();
   private final Grid history;
   private final Label reason = new Label();
   private final HBox root;
   private Difficulty chosen = Difficulty.EASY;
-  private Round round;
+  private PracticeRound round;
   private boolean over;
   private List<PracticeResult> results = List.of();
   private Store ofStore;
@@ -131,7 +119,6 @@ public final class PracticeView implements StageView {
     answer.setOnAction(e -> judge());
     cue.getStyleClass().add("cue");
     cue.setId("practice-cue");
-    outcome.setId("practice-outcome");
     reason.setId("practice-reason");
     reason.getStyleClass().add("text-fail");
     reason.setWrapText(true);
@@ -163,7 +150,7 @@ public final class PracticeView implements StageView {
   }
 
   private HBox build() {
-    var who = DiagnoseView.row(new Label("Learner"), learner, difficulty, start);
+    var who = new Row(new Label("Learner"), learner, difficulty, start);
     var line = new HBox(8, where, new Label("at"), at, measure);
     line.setAlignment(Pos.CENTER_LEFT);
     HBox.setHgrow(where, Priority.ALWAYS);
@@ -227,7 +214,7 @@ public final class PracticeView implements StageView {
   }
 
   private List<Observation> seen() {
-    return round == null ? List.of() : round.exercise.seen();
+    return round == null ? List.of() : round.exercise().seen();
   }
 
   private Analysis analysis() {
@@ -239,9 +226,7 @@ public final class PracticeView implements StageView {
   }
 
   private String reading(Observation o) {
-    return o.place().equals(Place.DISPLAY)
-        ? amount(o.value())
-        : Diagnosis.reading(o.place(), o.value(), analysis().channel().unit()).replace('-', '−');
+    return ReadingsTable.shown(o.place(), o.value(), analysis());
   }
 
   /** Hides a fault in a copy of what the channel is now. */
@@ -260,22 +245,10 @@ public final class PracticeView implements StageView {
     Difficulty level = chosen;
     int decimals = a.design().decimals();
     Subject s = subject.get();
-    work.run(
-        () ->
-            Exercise.hide(s, Meter.HAND_HELD, decimals, level, seed)
-                .map(e -> new Round(c, e, Diagnostician.of(s, Weighing.USUAL), names(s, level))),
-        made -> started(c, made));
+    work.run(() -> PracticeRound.hide(s, decimals, level, seed), made -> started(c, made));
   }
 
-  /** Every fault that may be named, in the order of their names. */
-  private static List<Fault> names(Subject s, Difficulty level) {
-    return FaultCatalogue.of(s).stream()
-        .filter(f -> f.kind().inChannel() && !f.kind().loose() && level.holds(f))
-        .sorted(Comparator.comparing(Fault::name))
-        .toList();
-  }
-
-  private void started(Channel c, Optional<Round> made) {
+  private void started(Channel c, Optional<PracticeRound> made) {
     if (desk.channel().filter(now -> now == c).isEmpty()) return;
     if (made.isEmpty()) {
       say("No fault of this level shows at the display of this channel.");
@@ -285,37 +258,28 @@ public final class PracticeView implements StageView {
     over = false;
     outcome.getChildren().clear();
     name.setValue(null);
-    name.getItems().setAll(round.faults);
-    where.getItems().setAll(round.engine.places());
+    name.getItems().setAll(round.names());
+    where.getItems().setAll(round.engine().places());
     where.setValue(where.getItems().get(Math.min(1, where.getItems().size() - 1)));
-    at.setText(Numbers.fixed(round.exercise.complaintAt(), analysis().design().decimals()));
+    at.setText(Numbers.fixed(round.exercise().complaintAt(), analysis().design().decimals()));
     show();
     where.requestFocus();
   }
 
   private void measure() {
     if (round == null || over || where.getValue() == null) return;
-    Channel c = round.channel;
+    Channel c = round.channel();
     try {
       double x = QuantityParser.value(at.getText(), c.unit());
-      Span w = c.definition().working();
-      Span allowed = new Span(w.low() - 0.1 * w.width(), w.high() + 0.1 * w.width());
-      if (!allowed.contains(x)) {
-        throw new QuantityException(
-            "%s lies outside the range %s … %s"
-                .formatted(amount(x), amount(w.low()), amount(w.high())));
-      }
+      round.requireInput(x);
       say("");
       Place place = where.getValue();
-      Exercise e = round.exercise;
+      Exercise e = round.exercise();
       work.run(() -> e.measure(place, x), o -> show());
     } catch (QuantityException e) {
       say(e.getMessage());
     }
   }
-
-  private record Judged(
-      boolean right, List<Observation> plan, Ranking ranking, List<String> alike) {}
 
   private void judge() {
     Fault named = name.getValue();
@@ -325,105 +289,19 @@ public final class PracticeView implements StageView {
       return;
     }
     say("");
-    Round r = round;
-    work.run(
-        () -> {
-          Ranking ranking = r.engine.rank(r.exercise.seen());
-          List<Observation> plan = r.exercise.plan(r.engine);
-          List<String> alike =
-              ranking
-                  .of(r.exercise.hidden())
-                  .map(e -> r.engine.indistinguishable(e, ranking))
-                  .orElse(List.of())
-                  .stream()
-                  .map(e -> e.fault().name())
-                  .toList();
-          return new Judged(r.exercise.right(named, r.engine), plan, ranking, alike);
-        },
-        j -> judged(r, named, j));
+    PracticeRound r = round;
+    work.run(() -> r.judge(named), o -> judged(r, named, o));
   }
 
-  private void judged(Round r, Fault named, Judged j) {
+  private void judged(PracticeRound r, Fault named, PracticeRound.Outcome o) {
     if (round != r) return;
     over = true;
-    var result =
-        new PracticeResult(
-            learner.getText().strip(),
-            r.channel.tag(),
-            chosen.name().toLowerCase(Locale.ROOT),
-            r.exercise.hidden().says(),
-            named.name(),
-            j.right,
-            Math.max(1, r.exercise.measurements()),
-            Math.max(1, j.plan.size()),
-            LocalDate.now().toString());
+    PracticeResult result =
+        r.result(learner.getText(), chosen, named, o, LocalDate.now().toString());
     desk.store().addPractice(result);
     loadHistory();
-    explain(r, result, j);
+    outcome.explain(r, result, o, analysis());
     show();
-  }
-
-  private void explain(Round r, PracticeResult result, Judged j) {
-    var headline =
-        new Label(
-            j.right
-                ? "Right: %s. Score %d.".formatted(result.hidden(), result.score())
-                : "It was %s.".formatted(result.hidden()));
-    headline.setId("practice-verdict");
-    headline.setWrapText(true);
-    headline.setMinHeight(Region.USE_PREF_SIZE);
-    headline.getStyleClass().add(j.right ? "text-pass" : "text-fail");
-    outcome.getChildren().setAll(headline);
-    outcome
-        .getChildren()
-        .add(
-            Paper.caption(
-                "You used %d measurement%s; the engine's own plan needs %d: %s."
-                    .formatted(
-                        r.exercise.measurements(),
-                        r.exercise.measurements() == 1 ? "" : "s",
-                        j.plan.size(),
-                        j.plan.isEmpty() ? "the display says enough" : plan(j.plan))));
-    if (!j.alike.isEmpty()) {
-      outcome
-          .getChildren()
-          .add(
-              Paper.caption(
-                  "No measurement here tells it from: "
-                      + String.join(", ", j.alike.stream().limit(5).toList())
-                      + "; any of them counts."));
-    }
-    var leading = new ArrayList<String>();
-    for (Explanation e : j.ranking.leading(4)) {
-      leading.add(e.fault().says() + " " + ExplanationList.percent(e.probability()));
-    }
-    outcome
-        .getChildren()
-        .add(Paper.caption("After your readings: " + String.join(" · ", leading) + "."));
-    outcome.getChildren().add(Paper.caption(lesson(r.exercise.hidden())));
-  }
-
-  private String plan(List<Observation> list) {
-    return String.join(
-        ", then ",
-        list.stream()
-            .map(o -> "%s at %s (%s)".formatted(o.place().title(), amount(o.at()), reading(o)))
-            .toList());
-  }
-
-  /** What to remember of a family of faults. */
-  private static String lesson(Fault f) {
-    return switch (f.kind().family()) {
-      case WIRE ->
-          "Wires show by comparing both ends: what stands at the sensor must arrive at the receiver, and the grounds must agree.";
-      case PART ->
-          "A part shows between two test points: the node before it is right and the node behind it is not.";
-      case SENSOR ->
-          "A sensor is suspected last: supply and ground right at its own pins, and its output still wrong.";
-      case NUMBERS ->
-          "Every voltage is right and only the display is wrong: the fault is in the receiver's numbers, not on the bench.";
-      case NONE, MEASURING, UNLISTED -> "";
-    };
   }
 
   /** The disk is not waited for on the interface thread. */
@@ -453,14 +331,7 @@ public final class PracticeView implements StageView {
     readings.show(seen().size());
     cue.getChildren().setAll(cue(running, possible));
     if (round == null) {
-      outcome
-          .getChildren()
-          .setAll(
-              Paper.caption("1  Hide a fault: the display of a copy of this channel goes wrong."),
-              Paper.caption("2  Measure where you like, at any input; every measurement counts."),
-              Paper.caption(
-                  "3  Name it. The explanation and the engine's own plan come here, and the score:"
-                      + " its number of measurements over yours."));
+      outcome.explainTheGame();
     }
   }
 
@@ -475,7 +346,7 @@ public final class PracticeView implements StageView {
       title = "The display says " + amount(o.value());
       text =
           "and it should say about %s. Measure where you like, then name the fault. %d so far."
-              .formatted(amount(o.at()), round.exercise.measurements());
+              .formatted(amount(o.at()), round.exercise().measurements());
     } else {
       title = round == null ? "One fault, and a meter" : "Named";
       text =
@@ -507,7 +378,7 @@ public final class PracticeView implements StageView {
   @Override
   public void refresh() {
     // An edit of the channel ends what was begun on a copy of the former one.
-    if (round != null && desk.channel().filter(c -> c == round.channel).isEmpty()) switched();
+    if (round != null && desk.channel().filter(c -> c == round.channel()).isEmpty()) switched();
     if (reason.getText().isEmpty()) say("");
     if (ofStore != desk.store()) {
       ofStore = desk.store();

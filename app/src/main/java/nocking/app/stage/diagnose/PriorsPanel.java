@@ -8,6 +8,7 @@ import javafx.scene.layout.VBox;
 import nocking.app.control.Column;
 import nocking.app.control.Grid;
 import nocking.app.control.Paper;
+import nocking.app.control.Row;
 import nocking.app.desk.Desk;
 import nocking.app.stage.BlockPaste;
 import nocking.quantity.Numbers;
@@ -48,7 +49,7 @@ final class PriorsPanel extends VBox {
     setSpacing(6);
     getChildren()
         .addAll(
-            DiagnoseView.row(
+            new Row(
                 Paper.caption(
                     "Weights against one another before anything is seen; 0 leaves a kind out."),
                 usual),
