@@ -8,6 +8,7 @@ import nocking.book.internal.Hash;
 import nocking.book.internal.SqliteDialect;
 import nocking.book.internal.SqliteTrouble;
 import nocking.channel.ChannelJson;
+import nocking.channel.PracticeResult;
 import nocking.parts.StockPart;
 import org.jdbi.v3.core.Handle;
 import org.jdbi.v3.core.JdbiException;
@@ -88,7 +89,7 @@ final class BookProblems {
       problems.add("the sensor cards were changed outside the log");
     }
     List<StockPart> stock = shelf.stock();
-    if (!stock.isEmpty() && !Hash.of(stock.toString()).equals(lastHash.get("stock"))) {
+    if (!stock.isEmpty() && !ShelfHash.matches(stock, lastHash.get("stock"))) {
       problems.add("the drawer was changed outside the log");
     }
     List<String> weights = shelf.weighingDocuments();
@@ -100,8 +101,13 @@ final class BookProblems {
   }
 
   private void ofPractice(List<String> problems) {
-    List<String> kept = shelf.practice().stream().map(p -> Hash.of(p.toString())).toList();
-    if (!kept.equals(log.documentHashes("practice"))) {
+    List<PracticeResult> kept = shelf.practice();
+    List<String> logged = log.documentHashes("practice");
+    boolean same = kept.size() == logged.size();
+    for (int i = 0; same && i < kept.size(); i++) {
+      same = ShelfHash.matches(kept.get(i), logged.get(i));
+    }
+    if (!same) {
       problems.add("results of practice were changed outside the log");
     }
   }

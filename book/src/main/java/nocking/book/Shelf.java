@@ -121,7 +121,7 @@ final class Shelf {
           p.volts(),
           p.quantity());
     }
-    return Hash.of(stock.toString());
+    return ShelfHash.of(stock);
   }
 
   Weighing weighing(SetAside aside) {
@@ -191,6 +191,6 @@ final class Shelf {
         p.measurements(),
         p.planned(),
         p.date());
-    return Hash.of(p.toString());
+    return ShelfHash.of(p);
   }
 }
