@@ -182,6 +182,8 @@ class ChannelJsonTest {
         SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(text);
     var mapper = JsonMapper.builder().build();
     int allowed = 0;
+    // What does not belong to the sensor is looked at with one of them.
+    String within = "";
     for (Sensor s : Sensor.models()) {
       Channel c =
           full()
@@ -193,6 +195,7 @@ class ChannelJsonTest {
                               CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(9), v(1))))));
       String whole = ChannelJson.write(c);
       for (String pointer : pointers(mapper.readTree(whole), "")) {
+        if (!pointer.startsWith(within)) continue;
         JsonNode root = mapper.readTree(whole);
         int cut = pointer.lastIndexOf('/');
         if (!(root.at(pointer.substring(0, cut)) instanceof ObjectNode parent)) continue;
@@ -206,8 +209,9 @@ class ChannelJsonTest {
         if (refused != null)
           assertThat(refused.getMessage()).as(pointer).doesNotContain("is missing");
       }
+      within = "/channel/sensor/";
     }
-    assertThat(allowed).isGreaterThan(500);
+    assertThat(allowed).isGreaterThan(50);
   }
 
   private static List<String> pointers(JsonNode node, String path) {
