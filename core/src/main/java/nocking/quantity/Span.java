@@ -21,6 +21,11 @@ public record Span(double low, double high) {
     return low + (high - low) / 2;
   }
 
+  /** Width of what two spans have in common; 0 where they are apart. */
+  public double overlap(Span other) {
+    return Math.max(0, Math.min(high, other.high) - Math.max(low, other.low));
+  }
+
   public boolean contains(double x) {
     return x >= low && x <= high;
   }

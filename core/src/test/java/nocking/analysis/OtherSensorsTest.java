@@ -2,6 +2,7 @@ package nocking.analysis;
 
 import static nocking.Channels.v;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
@@ -39,10 +40,10 @@ class OtherSensorsTest {
     assertThat(list)
         .extracting(RangeChoice::name, RangeChoice::verdict)
         .containsExactly(
-            org.assertj.core.groups.Tuple.tuple("0…50", Verdict.SATURATES),
-            org.assertj.core.groups.Tuple.tuple("in bar", Verdict.SMALLEST),
-            org.assertj.core.groups.Tuple.tuple("wide", Verdict.LARGER),
-            org.assertj.core.groups.Tuple.tuple("0…250", Verdict.COARSE));
+            tuple("0…50", Verdict.SATURATES),
+            tuple("in bar", Verdict.SMALLEST),
+            tuple("wide", Verdict.LARGER),
+            tuple("0…250", Verdict.COARSE));
     RangeChoice bar = list.get(1);
     assertThat(bar.used()).isCloseTo(0.6, within(1e-12));
     assertThat(bar.headRoom()).isCloseTo(0.4, within(1e-12));
@@ -69,6 +70,27 @@ class OtherSensorsTest {
     }
     assertThat(swap.says("kPa"))
         .matches("at rest the new one reads the same; at full scale 2[23] kPa low");
+  }
+
+  /** 0 … 60 of 100 kPa at 42 mV/kPa, one count of 12 bits, and the same as absolute pressure. */
+  @Test
+  void whatFollowsFromTheSensorIsSaidWithItsDigits() {
+    Channel c = Channels.blower().define(d -> d.withGauge(true));
+    SensorFacts facts = SensorFacts.of(Analysis.of(c));
+    assertThat(facts.used()).isCloseTo(0.6, within(1e-12));
+    assertThat(facts.facts())
+        .extracting(SensorFacts.Fact::what, SensorFacts.Fact::value)
+        .containsExactly(
+            tuple("Sensitivity in the middle", "42.00 mV per kPa"),
+            tuple("Output over the job", "400.0 mV … 2.920 V"),
+            tuple("Rated range", "0.0 kPa … 100.0 kPa, 60 % used"),
+            tuple("One count of the converter", "0.029 kPa"),
+            tuple("Error of 0.5 % of the rated range", "±0.50 kPa"),
+            tuple("The same as the other kind", "101.3 … 161.3 kPa absolute"));
+    Channel wide = c.define(d -> d.withRange(v(0), v(400)));
+    assertThat(SensorFacts.of(Analysis.of(wide)).used()).isEqualTo(1);
+    Channel none = c.design(d -> d.withSensor(null));
+    assertThat(SensorFacts.of(Analysis.of(none)).facts()).isEmpty();
   }
 
   @Test

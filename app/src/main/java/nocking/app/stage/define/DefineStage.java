@@ -19,6 +19,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
+import nocking.analysis.SensorFacts;
 import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
 import nocking.app.control.Paper;
@@ -35,12 +36,10 @@ import nocking.channel.SensorCard;
 import nocking.channel.UnitChange;
 import nocking.element.Signal;
 import nocking.path.SensorCurve;
-import nocking.path.SignalPath;
 import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Sentence;
-import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
@@ -484,77 +483,16 @@ public final class DefineStage implements StageView {
       facts.addRow(0, nothing);
       return;
     }
-    Span working = c.definition().working();
-    Span rated = c.design().sensor().rated(c.unit());
-    double share = Math.min(1, overlap(working, rated) / rated.width());
+    SensorFacts follows = SensorFacts.of(a);
     plotPaper.note(
-        "working range: %s %% of the sensor is used".formatted(Numbers.fixed(100 * share, 0)));
-    SensorCurve s = curve.get();
-    plot.show(SensorPlot.of(c, s, working, rated));
-    String u = c.definition().unit();
-    String out = s.outputUnit().symbol();
-    fact(
-        0,
-        "Sensitivity in the middle",
-        Numbers.engineering(s.slopeAt(working.middle()), out, 4) + " per " + u);
-    fact(
-        1,
-        "Output over the job",
-        "%s … %s"
-            .formatted(
-                Numbers.engineering(s.at(working.low()), out, 4),
-                Numbers.engineering(s.at(working.high()), out, 4)));
-    fact(
-        2,
-        "Rated range",
-        "%s … %s, %s %% used"
-            .formatted(
-                a.design().amount(rated.low()),
-                a.design().amount(rated.high()),
-                Numbers.fixed(100 * share, 0)));
-    fact(
-        3,
-        "One count of the converter",
-        a.design()
-            .path()
-            .map(p -> counts(a, p, working))
-            .orElse("– (no path to the converter yet)"));
-    fact(4, "Error of 0.5 % of the rated range", "±" + a.design().error(0.005 * rated.width()));
-    if (c.design().sensor().classTolerance(working.middle(), c.unit()) > 0) {
-      fact(
-          5,
-          "Class limit over the job",
-          "±%s … ±%s"
-              .formatted(
-                  a.design().error(c.design().sensor().classTolerance(working.low(), c.unit())),
-                  a.design().error(c.design().sensor().classTolerance(working.high(), c.unit()))));
-    } else if (c.definition().gauge() != null) {
-      fact(5, "The same as the other kind", otherKind(a, c));
+        "working range: %s %% of the sensor is used"
+            .formatted(Numbers.fixed(100 * follows.used(), 0)));
+    plot.show(
+        SensorPlot.of(
+            c, curve.get(), c.definition().working(), c.design().sensor().rated(c.unit())));
+    for (SensorFacts.Fact f : follows.facts()) {
+      fact(follows.facts().indexOf(f), f.what(), f.value());
     }
-  }
-
-  /** Along a curve one count is worth more at one end than at the other. */
-  private static String counts(Analysis a, SignalPath p, Span working) {
-    double low = p.countsWorth(working.low());
-    double high = p.countsWorth(working.high());
-    boolean same = Math.abs(low / high - 1) < 0.02;
-    return same ? a.design().error(low) : a.design().error(low) + " … " + a.design().error(high);
-  }
-
-  private static String otherKind(Analysis a, Channel c) {
-    double atmosphere =
-        Unit.of("kPa").convert(c.design().surroundings().atmosphere().number(), c.unit());
-    double sign = c.definition().gauge() ? 1 : -1;
-    Span w = c.definition().working();
-    return "%s … %s %s"
-        .formatted(
-            a.design().reading(w.low() + sign * atmosphere),
-            a.design().amount(w.high() + sign * atmosphere),
-            c.definition().gauge() ? "absolute" : "gauge");
-  }
-
-  private static double overlap(Span a, Span b) {
-    return Math.max(0, Math.min(a.high(), b.high()) - Math.max(a.low(), b.low()));
   }
 
   private void fact(int row, String what, String value) {
