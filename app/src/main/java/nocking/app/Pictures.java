@@ -15,6 +15,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
 import javax.imageio.ImageIO;
+import nocking.app.desk.Aside;
 import nocking.app.desk.Desk;
 import nocking.app.shell.Shell;
 import nocking.app.theme.Theme;
@@ -35,7 +36,7 @@ final class Pictures {
       String name,
       String tag,
       WorkStep step,
-      Desk.Aside aside,
+      Aside aside,
       double probe,
       boolean dark,
       String press) {
@@ -47,7 +48,7 @@ final class Pictures {
       this(name, tag, step, probe, dark, "");
     }
 
-    View(String name, String tag, Desk.Aside aside, double probe) {
+    View(String name, String tag, Aside aside, double probe) {
       this(name, tag, WorkStep.WIRE, aside, probe, false, "");
     }
   }
@@ -68,8 +69,8 @@ final class Pictures {
           new View("condition", "IN-T2", WorkStep.CONDITION, 9.62, false, "condition-view-output"),
           new View("wire", "SG-P1", WorkStep.WIRE, 41, false, "wire-look-faults"),
           new View("wire-bands", "FD-S1", WorkStep.WIRE, 2, false, "wire-look-bands"),
-          new View("diagnose", "SG-P1", Desk.Aside.DIAGNOSE, 0),
-          new View("practice", "BL-P1", Desk.Aside.PRACTICE, 30),
+          new View("diagnose", "SG-P1", Aside.DIAGNOSE, 0),
+          new View("practice", "BL-P1", Aside.PRACTICE, 30),
           new View("collect", "BL-P1", WorkStep.COLLECT, 38, false),
           new View("fit", "OX-D1", WorkStep.FIT, 9.1, false),
           new View("table", "IN-T2", WorkStep.TABLE, 9.62, false),

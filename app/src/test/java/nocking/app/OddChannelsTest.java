@@ -9,7 +9,7 @@ import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import nocking.app.desk.Desk;
+import nocking.app.desk.Aside;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
@@ -50,7 +50,7 @@ class OddChannelsTest extends WindowTest {
         hands.run(() -> desk.step(step));
         hands.run(() -> desk.probe(c.definition().working().high()));
       }
-      hands.run(() -> desk.aside(Desk.Aside.DIAGNOSE));
+      hands.run(() -> desk.aside(Aside.DIAGNOSE));
       settled();
     }
     assertThat(desk.book().channels()).hasSize(CHANNELS);

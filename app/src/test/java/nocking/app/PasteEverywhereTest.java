@@ -14,7 +14,7 @@ import javafx.scene.control.TableView;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import nocking.app.control.Grid;
-import nocking.app.desk.Desk;
+import nocking.app.desk.Aside;
 import nocking.band.BandPosition;
 import nocking.channel.Book;
 import nocking.channel.WorkStep;
@@ -52,7 +52,7 @@ class PasteEverywhereTest extends WindowTest {
       }
     }
     hands.run(() -> desk.select(desk.book().byTag("SG-P1").orElseThrow().id()));
-    hands.run(() -> desk.aside(Desk.Aside.DIAGNOSE));
+    hands.run(() -> desk.aside(Aside.DIAGNOSE));
     everyGrid();
     visit("BL-P1", WorkStep.CONDITION);
     hands.press(KeyCode.CONTROL, KeyCode.K).type("drawer").press(KeyCode.ENTER);

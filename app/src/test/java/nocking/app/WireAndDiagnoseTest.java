@@ -11,7 +11,7 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.control.ComboBox;
 import javafx.scene.input.KeyCode;
-import nocking.app.desk.Desk;
+import nocking.app.desk.Aside;
 import nocking.book.BookFile;
 import nocking.channel.Channel;
 import nocking.channel.PracticeResult;
@@ -485,6 +485,6 @@ class WireAndDiagnoseTest extends WindowTest {
       assertThat(kept.getFirst().learner()).isEqualTo("Wren");
       assertThat(kept.getFirst().measurements()).isEqualTo(1);
     }
-    assertThat(Hands.ask(() -> desk.aside())).contains(Desk.Aside.PRACTICE);
+    assertThat(Hands.ask(() -> desk.aside())).contains(Aside.PRACTICE);
   }
 }

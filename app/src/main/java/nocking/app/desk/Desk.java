@@ -34,22 +34,6 @@ public final class Desk {
     STATUS
   }
 
-  /** Views beside the stages, which look at a channel from another side. */
-  public enum Aside {
-    DIAGNOSE("Diagnose"),
-    PRACTICE("Practice");
-
-    private final String title;
-
-    Aside(String title) {
-      this.title = title;
-    }
-
-    public String title() {
-      return title;
-    }
-  }
-
   private static final double PROBE_START = 0.5;
 
   private final List<Consumer<Change>> listeners = new ArrayList<>();

@@ -13,6 +13,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.text.Text;
 import javafx.scene.text.TextFlow;
 import nocking.app.control.WheelScroll;
+import nocking.app.desk.Aside;
 import nocking.app.desk.Desk;
 import nocking.channel.WorkStep;
 import nocking.finding.Finding;
@@ -28,7 +29,7 @@ final class FindingsPane extends VBox {
   private final VBox cards = new VBox(7);
   private List<Finding> shown = List.of();
   private WorkStep shownStep;
-  private Optional<Desk.Aside> shownAside = Optional.empty();
+  private Optional<Aside> shownAside = Optional.empty();
   private boolean shownEditable;
 
   FindingsPane(Desk desk) {
@@ -107,7 +108,7 @@ final class FindingsPane extends VBox {
             });
     if (DIAGNOSED.contains(f.rule()) && desk.aside().isEmpty()) {
       var button = link("Open Diagnose", "diagnose-" + f.rule());
-      button.setOnAction(e -> desk.aside(Desk.Aside.DIAGNOSE));
+      button.setOnAction(e -> desk.aside(Aside.DIAGNOSE));
       card.getChildren().add(button);
     }
     if (f.step() != desk.step() && f.severity() != Severity.CAUTION) {

@@ -5,7 +5,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
-import nocking.app.desk.Desk;
+import nocking.app.desk.Aside;
 import nocking.channel.WorkStep;
 
 /** Help on what has the focus, on the stage, and the keys; Escape closes it. */
@@ -48,9 +48,9 @@ final class HelpCard extends VBox {
   /**
    * @param aside view beside the stages that is shown; empty for a stage
    */
-  void open(Node focus, WorkStep step, Optional<Desk.Aside> aside) {
+  void open(Node focus, WorkStep step, Optional<Aside> aside) {
     returnTo = focus;
-    String place = aside.map(Desk.Aside::title).orElse(step.title());
+    String place = aside.map(Aside::title).orElse(step.title());
     String about = aside.map(HelpCard::about).orElseGet(() -> about(step));
     String own = focus == null ? null : focus.getAccessibleHelp();
     String name = focus == null ? null : focus.getAccessibleText();
@@ -65,7 +65,7 @@ final class HelpCard extends VBox {
     if (returnTo != null) returnTo.requestFocus();
   }
 
-  private static String about(Desk.Aside aside) {
+  private static String about(Aside aside) {
     return switch (aside) {
       case DIAGNOSE ->
           "write down what was seen: where, at which input, what. Every fault of the circuit and the"

@@ -17,6 +17,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
+import nocking.app.desk.Aside;
 import nocking.app.desk.Desk;
 import nocking.app.stage.Exports;
 import nocking.app.stage.Files;
@@ -64,7 +65,7 @@ public final class Shell {
   private final Books books;
   private final Commands commands = new Commands();
   private final Map<WorkStep, StageView> stages = new EnumMap<>(WorkStep.class);
-  private final Map<Desk.Aside, StageView> asides = new EnumMap<>(Desk.Aside.class);
+  private final Map<Aside, StageView> asides = new EnumMap<>(Aside.class);
   private final TopBar topBar;
   private final Rack rack;
   private final PathStrip strip;
@@ -285,8 +286,8 @@ public final class Shell {
     for (WorkStep s : WorkStep.values()) {
       commands.add(s.title(), "Shortcut+" + (s.ordinal() + 1), () -> desk.step(s));
     }
-    commands.add("Diagnose", "Shortcut+9", () -> desk.aside(Desk.Aside.DIAGNOSE));
-    commands.add("Practice finding faults", "", () -> desk.aside(Desk.Aside.PRACTICE));
+    commands.add("Diagnose", "Shortcut+9", () -> desk.aside(Aside.DIAGNOSE));
+    commands.add("Practice finding faults", "", () -> desk.aside(Aside.PRACTICE));
     commands.add("Find…", "Shortcut+K", () -> finder().open());
     commands.add(
         "New book…",

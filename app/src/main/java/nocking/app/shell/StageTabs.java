@@ -12,6 +12,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import nocking.analysis.Progress;
 import nocking.app.control.StateSign;
+import nocking.app.desk.Aside;
 import nocking.app.desk.Desk;
 import nocking.channel.WorkStep;
 
@@ -21,7 +22,7 @@ final class StageTabs extends HBox {
 
   private final Desk desk;
   private final Map<WorkStep, Button> buttons = new EnumMap<>(WorkStep.class);
-  private final Map<Desk.Aside, Button> asides = new EnumMap<>(Desk.Aside.class);
+  private final Map<Aside, Button> asides = new EnumMap<>(Aside.class);
   private final Map<WorkStep, HBox> dots = new EnumMap<>(WorkStep.class);
   private final Map<WorkStep, Progress> shown = new EnumMap<>(WorkStep.class);
 
@@ -56,7 +57,7 @@ final class StageTabs extends HBox {
     var gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
     getChildren().add(gap);
-    for (Desk.Aside aside : Desk.Aside.values()) {
+    for (Aside aside : Aside.values()) {
       var name = new Label(aside.title());
       name.getStyleClass().add("name");
       name.setMinWidth(USE_PREF_SIZE);
