@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import nocking.parts.StockPart;
+import nocking.quantity.QuantityException;
 import nocking.weighing.Weighing;
 
 /**
@@ -70,6 +71,21 @@ public record Book(
   /** Channel with a tag, upper or lower case. */
   public Optional<Channel> byTag(String tag) {
     return channels.stream().filter(c -> c.tag().equalsIgnoreCase(tag)).findFirst();
+  }
+
+  /**
+   * Refuses a tag for a channel where another one has it, upper or lower case.
+   *
+   * @throws QuantityException naming the channel that has it
+   */
+  public void requireTag(String tag, String id) {
+    if (tag.isBlank()) throw new QuantityException("a channel needs a tag");
+    byTag(tag)
+        .filter(c -> !c.id().equals(id))
+        .ifPresent(
+            c -> {
+              throw new QuantityException("%s is taken by another channel".formatted(c.tag()));
+            });
   }
 
   /** The book with a channel replaced where its id is known, else added at the end. */

@@ -1,5 +1,6 @@
 package nocking.channel;
 
+import java.util.ArrayList;
 import java.util.List;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
@@ -104,5 +105,16 @@ public record Definition(
 
   public Definition withHazards(List<Hazard> v) {
     return new Definition(tag, name, kind, unit, gauge, low, high, tolerance, rest, pivot, v);
+  }
+
+  /**
+   * The same with a hazard marked or not: one that is marked is there once, and stays in its place.
+   */
+  public Definition withHazard(Hazard hazard, boolean there) {
+    if (hazards.contains(hazard) == there) return this;
+    var next = new ArrayList<>(hazards);
+    if (there) next.add(hazard);
+    else next.remove(hazard);
+    return withHazards(next);
   }
 }

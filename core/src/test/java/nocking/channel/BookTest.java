@@ -1,6 +1,7 @@
 package nocking.channel;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
 import java.util.Map;
@@ -8,6 +9,7 @@ import nocking.Channels;
 import nocking.check.CheckSheet;
 import nocking.converter.Converter;
 import nocking.parts.StockPart;
+import nocking.quantity.QuantityException;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
 import nocking.stage.Divider;
@@ -34,6 +36,28 @@ class BookTest {
     assertThat(book.without("a").channels()).containsExactly(B);
     assertThat(book.byTag("b-1")).contains(B);
     assertThat(book.byId("none")).isEmpty();
+  }
+
+  @Test
+  void aTagBelongsToOneChannel() {
+    Book book = new Book(List.of(A, B));
+    book.requireTag("a-1", "a");
+    book.requireTag("C-1", "a");
+    assertThatThrownBy(() -> book.requireTag("b-1", "a"))
+        .isInstanceOf(QuantityException.class)
+        .hasMessage("B-1 is taken by another channel");
+    assertThatThrownBy(() -> book.requireTag(" ", "a")).hasMessage("a channel needs a tag");
+  }
+
+  @Test
+  void aHazardIsMarkedOnce() {
+    Channel heat = A.define(d -> d.withHazard(Hazard.HEAT, true).withHazard(Hazard.HEAT, true));
+    assertThat(heat.definition().hazards()).containsExactly(Hazard.HEAT);
+    Channel both = heat.define(d -> d.withHazard(Hazard.MAINS, true));
+    assertThat(both.definition().hazards()).containsExactly(Hazard.HEAT, Hazard.MAINS);
+    assertThat(both.define(d -> d.withHazard(Hazard.HEAT, false)).definition().hazards())
+        .containsExactly(Hazard.MAINS);
+    assertThat(A.define(d -> d.withHazard(Hazard.HEAT, false))).isEqualTo(A);
   }
 
   @Test

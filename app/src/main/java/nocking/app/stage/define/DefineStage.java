@@ -1,14 +1,11 @@
 package nocking.app.stage.define;
 
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
@@ -38,7 +35,6 @@ import nocking.element.Signal;
 import nocking.path.SensorCurve;
 import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
-import nocking.quantity.QuantityException;
 import nocking.quantity.Sentence;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -71,7 +67,7 @@ public final class DefineStage implements StageView {
   private final Segments<Boolean> gauge;
   private final HBox gaugeRow;
   private final FlowPane chips = new FlowPane(6, 6);
-  private final FlowPane hazards = new FlowPane(10, 5);
+  private final HazardChecks hazards;
   private final SensorSheet sensorSheet;
   private final Button keepCard = new Button("Keep as a card");
   private final MenuButton fromCard = new MenuButton("a card…");
@@ -139,6 +135,7 @@ public final class DefineStage implements StageView {
             g -> define("reference", d -> d.withGauge(g)));
     gaugeRow = row("Pressure is", gauge);
     sensorSheet = new SensorSheet(desk);
+    hazards = new HazardChecks((h, on) -> define("hazards", d -> d.withHazard(h, on)));
     atmosphere =
         new EntryField(
                 "define-atmosphere",
@@ -175,7 +172,6 @@ public final class DefineStage implements StageView {
           showChips(desk.channel().orElseThrow());
         });
     chips.getChildren().add(other);
-    for (Hazard h : Hazard.values()) hazards.getChildren().add(hazard(h));
 
     var left =
         new Paper(
@@ -305,22 +301,6 @@ public final class DefineStage implements StageView {
     return chip;
   }
 
-  private CheckBox hazard(Hazard h) {
-    var box = new CheckBox(h.title());
-    box.setId("hazard-" + h.name().toLowerCase(Locale.ROOT).replace('_', '-'));
-    box.setOnAction(
-        e ->
-            define(
-                "hazards",
-                d -> {
-                  var next = new ArrayList<>(d.hazards());
-                  if (box.isSelected()) next.add(h);
-                  else next.remove(h);
-                  return d.withHazards(next);
-                }));
-    return box;
-  }
-
   private void define(String what, UnaryOperator<Definition> change) {
     if (showing) return;
     desk.edit("change " + what, "define." + what, c -> c.define(change));
@@ -328,12 +308,7 @@ public final class DefineStage implements StageView {
 
   private void takeTag(String text) {
     String wanted = text.strip();
-    Channel c = desk.channel().orElseThrow();
-    if (wanted.isEmpty()) throw new QuantityException("a channel needs a tag");
-    Optional<Channel> same = desk.book().byTag(wanted);
-    if (same.isPresent() && !same.get().id().equals(c.id())) {
-      throw new QuantityException("%s is taken by another channel".formatted(same.get().tag()));
-    }
+    desk.book().requireTag(wanted, desk.channel().orElseThrow().id());
     define("tag", d -> d.withTag(wanted));
   }
 
@@ -359,7 +334,8 @@ public final class DefineStage implements StageView {
         "",
         c -> {
           Definition kind = c.definition().withKind(now);
-          Definition d = now == QuantityKind.PRESSURE ? with(kind, Hazard.PRESSURE) : kind;
+          Definition d =
+              now == QuantityKind.PRESSURE ? kind.withHazard(Hazard.PRESSURE, true) : kind;
           boolean fresh =
               c.design().sensor() == null && c.calibration().points().points().isEmpty();
           return c.define(
@@ -367,17 +343,11 @@ public final class DefineStage implements StageView {
         });
   }
 
-  /** A danger that goes with what was entered is marked with it; it can be taken off again. */
-  private static Definition with(Definition d, Hazard h) {
-    if (d.hazards().contains(h)) return d;
-    var next = new ArrayList<>(d.hazards());
-    next.add(h);
-    return d.withHazards(next);
-  }
-
   private static Channel started(Channel c, Sensor model) {
     Channel next = c.design(d -> d.withSensor(SensorStart.of(model, c)).withCard(null));
-    return model.signal() == Signal.ALTERNATING ? next.define(d -> with(d, Hazard.MAINS)) : next;
+    return model.signal() == Signal.ALTERNATING
+        ? next.define(d -> d.withHazard(Hazard.MAINS, true))
+        : next;
   }
 
   /** A new model starts from the channel's own range, so that it is at once a sensible one. */
@@ -443,11 +413,7 @@ public final class DefineStage implements StageView {
     }
     other.setDisable(!edit);
     showChips(c);
-    for (int i = 0; i < Hazard.values().length; i++) {
-      var box = (CheckBox) hazards.getChildren().get(i);
-      box.setSelected(d.hazards().contains(Hazard.values()[i]));
-      box.setDisable(!edit);
-    }
+    hazards.show(d.hazards(), edit);
     sensorTitle.setManaged(c.design().sensor() != null);
     sensorTitle.setText(
         c.design().sensor() == null ? "" : "From the datasheet: " + c.design().sensor().inHand());
