@@ -5,12 +5,18 @@ import ch.qos.logback.classic.LoggerContext;
 import ch.qos.logback.classic.encoder.PatternLayoutEncoder;
 import ch.qos.logback.classic.spi.Configurator;
 import ch.qos.logback.classic.spi.ILoggingEvent;
-import ch.qos.logback.core.rolling.FixedWindowRollingPolicy;
+import ch.qos.logback.core.FileAppender;
 import ch.qos.logback.core.rolling.RollingFileAppender;
+import ch.qos.logback.core.rolling.RollingPolicy;
 import ch.qos.logback.core.rolling.SizeBasedTriggeringPolicy;
+import ch.qos.logback.core.rolling.helper.CompressionMode;
 import ch.qos.logback.core.spi.ContextAwareBase;
 import ch.qos.logback.core.util.FileSize;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import org.slf4j.Logger;
 
 /**
@@ -38,12 +44,8 @@ public final class LogFile extends ContextAwareBase implements Configurator {
     encoder.start();
     appender.setEncoder(encoder);
 
-    var older = new FixedWindowRollingPolicy();
+    var older = new OlderFiles(Path.of(file));
     older.setContext(context);
-    older.setParent(appender);
-    older.setFileNamePattern(file.replace("%", "\\%") + ".%i");
-    older.setMinIndex(1);
-    older.setMaxIndex(OLDER_FILES);
     older.start();
     appender.setRollingPolicy(older);
 
@@ -58,5 +60,64 @@ public final class LogFile extends ContextAwareBase implements Configurator {
     root.setLevel(Level.WARN);
     root.addAppender(appender);
     return ExecutionStatus.DO_NOT_INVOKE_NEXT_IF_ANY;
+  }
+
+  /**
+   * The older files beside the log, {@code .1} the youngest. Logback's own policy reads a pattern,
+   * and a {@code %} in the name of a folder is none.
+   */
+  private static final class OlderFiles extends ContextAwareBase implements RollingPolicy {
+    private final Path file;
+    private boolean started;
+
+    private OlderFiles(Path file) {
+      this.file = file;
+    }
+
+    private Path older(int number) {
+      return file.resolveSibling(file.getFileName() + "." + number);
+    }
+
+    @Override
+    public void rollover() {
+      try {
+        for (int i = OLDER_FILES; i > 0; i--) {
+          Path from = i == 1 ? file : older(i - 1);
+          if (Files.exists(from)) Files.move(from, older(i), StandardCopyOption.REPLACE_EXISTING);
+        }
+      } catch (IOException e) {
+        addError("the log was not put aside", e);
+      }
+    }
+
+    @Override
+    public String getActiveFileName() {
+      return file.toString();
+    }
+
+    @Override
+    public CompressionMode getCompressionMode() {
+      return CompressionMode.NONE;
+    }
+
+    @Override
+    public void setParent(FileAppender<?> appender) {
+      // The name is known already.
+    }
+
+    @Override
+    public void start() {
+      started = true;
+    }
+
+    @Override
+    public void stop() {
+      started = false;
+    }
+
+    @Override
+    public boolean isStarted() {
+      return started;
+    }
   }
 }

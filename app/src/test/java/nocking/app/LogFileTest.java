@@ -1,0 +1,57 @@
+package nocking.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import ch.qos.logback.classic.LoggerContext;
+import ch.qos.logback.classic.util.LogbackMDCAdapter;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** What went wrong is found a month later, and the log does not fill the disk. */
+class LogFileTest {
+  @TempDir Path folder;
+
+  private LoggerContext context(Path file) {
+    String before = System.getProperty("nocking.log");
+    System.setProperty("nocking.log", file.toString());
+    try {
+      var context = new LoggerContext();
+      context.setMDCAdapter(new LogbackMDCAdapter());
+      var log = new LogFile();
+      log.setContext(context);
+      log.configure(context);
+      return context;
+    } finally {
+      if (before == null) System.clearProperty("nocking.log");
+      else System.setProperty("nocking.log", before);
+    }
+  }
+
+  @Test
+  void errorsAreWrittenWithTheirCauseAndRemarksAreNot() throws IOException {
+    Path file = folder.resolve("a place with 100 %/nocking.log");
+    LoggerContext context = context(file);
+    context.getLogger("nocking.test").info("only a remark");
+    context.getLogger("nocking.test").error("it broke", new IllegalStateException("no solution"));
+    context.stop();
+    String text = Files.readString(file);
+    assertThat(text).contains("ERROR", "it broke", "no solution").doesNotContain("only a remark");
+  }
+
+  @Test
+  void fourFilesOfAMegabyteAreTheMost() throws IOException {
+    Path file = folder.resolve("nocking.log");
+    for (int start = 0; start < 7; start++) {
+      LoggerContext context = context(file);
+      for (int i = 0; i < 300; i++) context.getLogger("nocking.test").error("x".repeat(4096));
+      context.stop();
+    }
+    try (Stream<Path> files = Files.list(folder)) {
+      assertThat(files).hasSizeBetween(2, 4);
+    }
+  }
+}
