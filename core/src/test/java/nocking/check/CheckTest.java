@@ -23,6 +23,21 @@ class CheckTest {
         .getFirst();
   }
 
+  /** A line is changed, added and taken out; the others stay as they are. */
+  @Test
+  void linesOfTheSheetAreChangedOneByOne() {
+    CheckSheet sheet =
+        new CheckSheet(
+            Measured.VOLTS, List.of(new CheckPoint(v(4), v(0.3)), new CheckPoint(v(9), null)));
+    CheckPoint third = new CheckPoint(v(14), v(3));
+    assertThat(sheet.plus(third).points()).startsWith(sheet.points().toArray(CheckPoint[]::new));
+    assertThat(sheet.plus(third).without(1).points())
+        .containsExactly(sheet.points().getFirst(), third);
+    assertThat(sheet.with(1, third).points()).containsExactly(sheet.points().getFirst(), third);
+    assertThat(sheet.points()).hasSize(2);
+    assertThat(Check.overall(List.of())).isEqualTo(Verdict.OPEN);
+  }
+
   @Test
   void expectedValuesFollowFromTheDesign() {
     CheckRow r = row(Channels.incubator(), Measured.VOLTS, 9, null);
