@@ -11,6 +11,7 @@ import ch.qos.logback.core.rolling.RollingPolicy;
 import ch.qos.logback.core.rolling.SizeBasedTriggeringPolicy;
 import ch.qos.logback.core.rolling.helper.CompressionMode;
 import ch.qos.logback.core.spi.ContextAwareBase;
+import ch.qos.logback.core.status.NopStatusListener;
 import ch.qos.logback.core.util.FileSize;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -30,6 +31,8 @@ public final class LogFile extends ContextAwareBase implements Configurator {
 
   @Override
   public ExecutionStatus configure(LoggerContext context) {
+    // Nothing of the logging itself goes to the console, not even that the log cannot be written.
+    context.getStatusManager().add(new NopStatusListener());
     String file =
         System.getProperty("nocking.log", System.getProperty("java.io.tmpdir") + "/nocking.log");
     var appender = new RollingFileAppender<ILoggingEvent>();

@@ -4,7 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import ch.qos.logback.classic.LoggerContext;
 import ch.qos.logback.classic.util.LogbackMDCAdapter;
+import ch.qos.logback.core.status.StatusUtil;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.stream.Stream;
@@ -40,6 +44,24 @@ class LogFileTest {
     context.stop();
     String text = Files.readString(file);
     assertThat(text).contains("ERROR", "it broke", "no solution").doesNotContain("only a remark");
+  }
+
+  /** A folder that cannot be written is no reason to fill the console. */
+  @Test
+  void aLogThatCannotBeWrittenSaysNothingOnTheConsole() throws IOException {
+    Path file = Files.createFile(folder.resolve("a file")).resolve("nocking.log");
+    PrintStream console = System.out;
+    var said = new ByteArrayOutputStream();
+    System.setOut(new PrintStream(said, true, StandardCharsets.UTF_8));
+    try {
+      LoggerContext context = context(file);
+      context.getLogger("nocking.test").error("nobody reads this");
+      assertThat(StatusUtil.contextHasStatusListener(context)).isTrue();
+      context.stop();
+    } finally {
+      System.setOut(console);
+    }
+    assertThat(said.toString(StandardCharsets.UTF_8)).isEmpty();
   }
 
   @Test

@@ -21,6 +21,7 @@ import nocking.app.control.StateSign;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
+import nocking.channel.SensorCard;
 import nocking.quantity.Numbers;
 
 /** The channels of the book with their state and worst error. */
@@ -29,6 +30,7 @@ final class Rack extends VBox {
   private final ListView<Channel> list = new ListView<>();
   private final Map<Channel, Row> rows = new IdentityHashMap<>();
   private final Set<Channel> awaited = Collections.newSetFromMap(new IdentityHashMap<>());
+  private List<SensorCard> cards = List.of();
   private boolean showing;
 
   /**
@@ -71,6 +73,13 @@ final class Rack extends VBox {
     showing = true;
     var items = list.getItems();
     var channels = desk.book().channels();
+    if (cards != desk.book().cards()) {
+      // What is said of a sensor depends on the cards.
+      cards = desk.book().cards();
+      rows.clear();
+      awaited.clear();
+      list.refresh();
+    }
     if (items.size() != channels.size()) {
       items.setAll(channels);
     } else {
@@ -88,8 +97,9 @@ final class Rack extends VBox {
               }
             });
     showing = false;
-    rows.keySet().retainAll(identities(channels));
-    awaited.retainAll(identities(channels));
+    Set<Channel> there = identities(channels);
+    rows.keySet().retainAll(there);
+    awaited.retainAll(there);
   }
 
   private static Set<Channel> identities(List<Channel> channels) {
@@ -109,13 +119,15 @@ final class Rack extends VBox {
       rows.put(c, Row.of(a));
       return Optional.of(rows.get(c));
     }
-    if (awaited.add(c)) Background.run(() -> Row.of(a), row -> filled(c, row));
+    if (awaited.add(c)) Background.run(() -> Row.of(a), row -> filled(a, row));
     return Optional.empty();
   }
 
-  private void filled(Channel c, Row row) {
-    // A channel that was changed meanwhile is another one.
-    if (!awaited.remove(c)) return;
+  private void filled(Analysis a, Row row) {
+    Channel c = a.channel();
+    // A channel that was changed meanwhile is another one, and is looked at anew with other cards.
+    if (!awaited.contains(c) || desk.analysis(c) != a) return;
+    awaited.remove(c);
     rows.put(c, row);
     for (int i = 0; i < list.getItems().size(); i++) {
       if (list.getItems().get(i) == c) fill(i, c);
