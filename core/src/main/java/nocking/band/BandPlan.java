@@ -61,9 +61,41 @@ public record BandPlan(
 
   /** The plan with one position replaced. */
   public BandPlan with(int index, BandPosition position) {
-    var next = new ArrayList<>(positions);
-    next.set(index, position);
-    return withPositions(next);
+    return withPositions(replaced(positions, index, position));
+  }
+
+  /** The plan with one alarm band replaced. */
+  public BandPlan with(int index, AlarmBand alarm) {
+    return withAlarms(replaced(alarms, index, alarm));
+  }
+
+  /** The plan with one switch replaced. */
+  public BandPlan with(int index, SwitchPoint contact) {
+    return withSwitches(replaced(switches, index, contact));
+  }
+
+  public BandPlan withoutPosition(int index) {
+    return withPositions(without(positions, index));
+  }
+
+  public BandPlan withoutAlarm(int index) {
+    return withAlarms(without(alarms, index));
+  }
+
+  public BandPlan withoutSwitch(int index) {
+    return withSwitches(without(switches, index));
+  }
+
+  private static <T> List<T> replaced(List<T> list, int index, T by) {
+    var next = new ArrayList<>(list);
+    next.set(index, by);
+    return next;
+  }
+
+  private static <T> List<T> without(List<T> list, int index) {
+    var next = new ArrayList<>(list);
+    next.remove(index);
+    return next;
   }
 
   /**

@@ -65,6 +65,24 @@ class BandPlanTest {
   }
 
   @Test
+  void oneLineIsChangedOrTakenOutAndTheOthersStay() {
+    BandPlan plan =
+        BandPlan.EMPTY.plusPosition(5).plusPosition(5).plusAlarm(WORKING).plusSwitch(WORKING);
+    BandPlan changed =
+        plan.with(1, BandPosition.of("fill", v(3)))
+            .with(2, new AlarmBand("over", v(40), null))
+            .with(0, plan.switches().getFirst().withName("closed"));
+    assertThat(changed.positions().getFirst()).isEqualTo(plan.positions().getFirst());
+    assertThat(changed.positions().getLast().name()).isEqualTo("fill");
+    assertThat(changed.alarms().subList(0, 2)).isEqualTo(plan.alarms().subList(0, 2));
+    assertThat(changed.switches()).extracting(SwitchPoint::name).containsExactly("closed");
+    BandPlan less = changed.withoutPosition(0).withoutAlarm(0).withoutSwitch(0);
+    assertThat(less.positions()).extracting(BandPosition::name).containsExactly("fill");
+    assertThat(less.alarms()).extracting(AlarmBand::name).containsExactly("in range", "over");
+    assertThat(less.switches()).isEmpty();
+  }
+
+  @Test
   void aSwitchKeepsWhatIsNotChanged() {
     BandPlan plan = BandPlan.EMPTY.plusSwitch(WORKING).plusSwitch(WORKING);
     SwitchPoint s = plan.switches().getLast();

@@ -1,6 +1,5 @@
 package nocking.app.stage.wire;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import nocking.app.control.Column;
@@ -49,19 +48,11 @@ final class AlarmGrid {
                 Column.shown("as peak", 170, true, this::peak),
                 Column.shown("at the converter", 190, true, this::atConverter)),
             i -> false)
-        .onDelete(
-            i -> {
-              var next = new ArrayList<>(bands.plan().alarms());
-              next.remove(i);
-              bands.edit("take out alarm band", p -> p.withAlarms(next));
-              return true;
-            });
+        .onDelete(i -> bands.edit("take out alarm band", p -> p.withoutAlarm(i)));
   }
 
   private void alarm(int i, UnaryOperator<AlarmBand> change) {
-    var next = new ArrayList<>(bands.plan().alarms());
-    next.set(i, change.apply(next.get(i)));
-    bands.edit("alarm band", p -> p.withAlarms(next));
+    bands.edit("alarm band", p -> p.with(i, change.apply(p.alarms().get(i))));
   }
 
   /** An alternating voltage stated in RMS has its peak beside it, so that nobody mixes them up. */

@@ -26,12 +26,13 @@ final class BandEdits {
     return channel().wiring().bands();
   }
 
-  void edit(String what, UnaryOperator<BandPlan> change) {
-    edit(what, "", change);
+  /** Changes the plan; answers whether it may be changed. */
+  boolean edit(String what, UnaryOperator<BandPlan> change) {
+    return edit(what, "", change);
   }
 
-  void edit(String what, String key, UnaryOperator<BandPlan> change) {
-    desk.edit(what, key, c -> c.wiring(w -> w.withBands(change.apply(w.bands()))));
+  boolean edit(String what, String key, UnaryOperator<BandPlan> change) {
+    return desk.edit(what, key, c -> c.wiring(w -> w.withBands(change.apply(w.bands()))));
   }
 
   /** The same grid that takes blocks. */

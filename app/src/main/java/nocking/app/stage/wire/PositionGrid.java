@@ -1,6 +1,5 @@
 package nocking.app.stage.wire;
 
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.UnaryOperator;
@@ -62,13 +61,7 @@ final class PositionGrid {
                 Column.shown("scatter", 58, true, i -> volts(judged.windows().get(i).scatter())),
                 Column.shown("slack", 54, true, i -> volts(judged.windows().get(i).slack()))),
             i -> false)
-        .onDelete(
-            i -> {
-              var next = new ArrayList<>(bands.plan().positions());
-              next.remove(i);
-              bands.edit("take out position", p -> p.withPositions(next));
-              return true;
-            });
+        .onDelete(i -> bands.edit("take out position", p -> p.withoutPosition(i)));
   }
 
   /** Shows the positions with the windows that were judged for them. */

@@ -1,6 +1,5 @@
 package nocking.app.stage.wire;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import nocking.app.control.Column;
@@ -58,13 +57,7 @@ final class SwitchGrid {
                     (i, t) -> contact(i, s -> s.withSeen(s.up(), bands.quantity(t)))),
                 Column.shown("signal there", 130, true, this::signalThere)),
             i -> false)
-        .onDelete(
-            i -> {
-              var next = new ArrayList<>(bands.plan().switches());
-              next.remove(i);
-              bands.edit("take out switch", p -> p.withSwitches(next));
-              return true;
-            });
+        .onDelete(i -> bands.edit("take out switch", p -> p.withoutSwitch(i)));
   }
 
   private SwitchPoint contact(int i) {
@@ -72,9 +65,7 @@ final class SwitchGrid {
   }
 
   private void contact(int i, UnaryOperator<SwitchPoint> change) {
-    var next = new ArrayList<>(bands.plan().switches());
-    next.set(i, change.apply(next.get(i)));
-    bands.edit("switch", p -> p.withSwitches(next));
+    bands.edit("switch", p -> p.with(i, change.apply(p.switches().get(i))));
   }
 
   private String signalThere(int i) {
