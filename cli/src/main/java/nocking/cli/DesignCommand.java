@@ -124,7 +124,7 @@ final class DesignCommand extends JsonOption {
     if (!what.equals("pull-up") && !sensor.isEmpty()) {
       throw new QuantityException("design %s takes no '%s'".formatted(what, sensor.getFirst()));
     }
-    Candidates design =
+    Candidates candidates =
         switch (what) {
           case "divider" -> divider();
           case "combination" -> Combination.search(assortment(), ohms("--value", value), most(3));
@@ -149,10 +149,10 @@ final class DesignCommand extends JsonOption {
                       .formatted(what));
         };
     answer
-        .put("solutions", design.solutions().stream().map(DesignCommand::object).toList())
-        .put("exact", design.exact());
-    text(answer, design);
-    return design.found() ? 0 : NockingCli.FAIL;
+        .put("solutions", candidates.solutions().stream().map(DesignCommand::object).toList())
+        .put("exact", candidates.exact());
+    text(answer, candidates);
+    return candidates.found() ? 0 : NockingCli.FAIL;
   }
 
   private int most(int otherwise) {
@@ -309,14 +309,14 @@ final class DesignCommand extends JsonOption {
         s.note());
   }
 
-  private static void text(Answer answer, Candidates design) {
-    if (!design.found()) {
+  private static void text(Answer answer, Candidates candidates) {
+    if (!candidates.found()) {
       answer.line("Nothing does it: widen the window, allow more parts or another series.");
       return;
     }
     var rows = new ArrayList<List<String>>();
     rows.add(List.of("parts", "value", "error", "worst case", "hottest part", ""));
-    for (Solution s : design.solutions()) {
+    for (Solution s : candidates.solutions()) {
       rows.add(
           List.of(
               s.text(),
@@ -328,7 +328,7 @@ final class DesignCommand extends JsonOption {
     }
     answer.table(rows);
     answer.line(
-        design.exact()
+        candidates.exact()
             ? "Nothing in this assortment comes nearer."
             : "The search did not look at every circuit: something nearer may exist.");
   }

@@ -21,7 +21,7 @@ import nocking.view.WiringView;
  */
 public final class Analysis {
   private final ChannelView views;
-  private volatile List<Finding> findings;
+  private List<Finding> findings;
 
   private Analysis(Channel channel, List<SensorCard> cards) {
     views = new ChannelView(channel, cards);
@@ -66,7 +66,7 @@ public final class Analysis {
   }
 
   /** What stands out, the gravest first. */
-  public List<Finding> findings() {
+  public synchronized List<Finding> findings() {
     if (findings == null) findings = Findings.of(views);
     return findings;
   }

@@ -117,24 +117,24 @@ public final class PartSearch {
   }
 
   private static List<Offer> offers(
-      Candidates design, Function<Solution, UnaryOperator<Channel>> apply) {
-    return design.solutions().stream().map(s -> new Offer(s, apply.apply(s))).toList();
+      Candidates candidates, Function<Solution, UnaryOperator<Channel>> apply) {
+    return candidates.solutions().stream().map(s -> new Offer(s, apply.apply(s))).toList();
   }
 
   private Found divider() {
     double[] in = before();
     double from = Math.max(Math.abs(in[0]), Math.abs(in[1]));
     double to = Math.max(Math.abs(wish.toStart), Math.abs(wish.toEnd));
-    Candidates design =
+    Candidates candidates =
         DividerDesign.search(
             assortment,
             new DividerDesign.Wish(from, to, wish.total, wish.perPart),
             Math.max(2, wish.most));
     return new Found(
         offers(
-            design,
+            candidates,
             s -> c -> c.design(d -> d.withStage(index, keeping((Divider) s.stages().getFirst())))),
-        design.exact(),
+        candidates.exact(),
         "ratio");
   }
 
@@ -186,10 +186,10 @@ public final class PartSearch {
       throw new QuantityException(
           "a difference amplifier does not invert: read an output that falls where its input rises");
     }
-    Candidates design = RatioDesign.search(assortment, "Rf", "Rg", gain, wish.most);
+    Candidates candidates = RatioDesign.search(assortment, "Rf", "Rg", gain, wish.most);
     return new Found(
         offers(
-            design,
+            candidates,
             s -> {
               Value feedback = toleranced(value(s, 0));
               Value input = toleranced(value(s, 1));
@@ -197,7 +197,7 @@ public final class PartSearch {
                   c.design(
                       next -> next.withStage(index, placed(d, feedback, input, s.value(), in)));
             }),
-        design.exact(),
+        candidates.exact(),
         "gain");
   }
 
@@ -221,7 +221,7 @@ public final class PartSearch {
 
   private Found gainShift(Span rails) {
     double[] in = before();
-    Candidates design =
+    Candidates candidates =
         GainShift.search(
             assortment,
             new GainShift.Wish(
@@ -233,7 +233,7 @@ public final class PartSearch {
                 rails));
     return new Found(
         offers(
-            design,
+            candidates,
             s ->
                 c -> {
                   Design next = c.design().removeStage(index);
@@ -242,23 +242,23 @@ public final class PartSearch {
                   }
                   return c.with(next);
                 }),
-        design.exact(),
+        candidates.exact(),
         "gain");
   }
 
   private Found combination(Field field) {
     double wanted = stage.value(field).number();
-    Candidates design = Combination.search(assortment, wanted, wish.most);
+    Candidates candidates = Combination.search(assortment, wanted, wish.most);
     return new Found(
         offers(
-            design,
+            candidates,
             s ->
                 c ->
                     c.design(
                         d ->
                             d.withStage(
                                 index, Element.with(stage, field, toleranced(value(s, 0)))))),
-        design.exact(),
+        candidates.exact(),
         "resistance");
   }
 }

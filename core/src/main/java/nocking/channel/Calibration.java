@@ -10,6 +10,11 @@ import nocking.points.PointSet;
 public record Calibration(PointSet points, Adopted adopted) {
   public static final Calibration EMPTY = new Calibration(PointSet.EMPTY, null);
 
+  /** True while the channel goes by its design equation and not by a measured curve. */
+  public boolean byDesign() {
+    return adopted == null || adopted.isDesign();
+  }
+
   public Calibration withPoints(PointSet v) {
     return new Calibration(v, adopted);
   }

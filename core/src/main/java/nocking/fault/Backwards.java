@@ -27,7 +27,7 @@ public record Backwards(double low, double high, boolean adopted, boolean thresh
     double low = path.output(w.low());
     double high = path.output(w.high());
     if (high >= low) return Optional.empty();
-    boolean measured = c.calibration().adopted() != null && !c.calibration().adopted().isDesign();
+    boolean measured = !c.calibration().byDesign();
     return Optional.of(new Backwards(low, high, measured, c.wiring().plan().thresholds() != null));
   }
 

@@ -7,7 +7,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import nocking.channel.Adopted;
 import nocking.channel.SensorCard;
 import nocking.element.Element;
 import nocking.element.Field;
@@ -251,8 +250,7 @@ public final class FaultCatalogue {
 
   /** Two resistors of one stage exchanged in the formula, where the design's formula is used. */
   private void swaps() {
-    Adopted adopted = subject.channel().calibration().adopted();
-    if (adopted != null && !adopted.isDesign()) return;
+    if (!subject.channel().calibration().byDesign()) return;
     Map<Integer, List<String>> byElement = new LinkedHashMap<>();
     for (Map.Entry<String, ParameterRef> e : subject.path().owners().entrySet()) {
       Field f = e.getValue().field();

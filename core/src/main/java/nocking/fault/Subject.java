@@ -7,7 +7,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
 import nocking.algebra.Compiled;
-import nocking.channel.Adopted;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.element.Measurand;
@@ -122,8 +121,7 @@ public final class Subject {
    * nothing is known of that.
    */
   double calibrated(double volts) {
-    Adopted adopted = channel.calibration().adopted();
-    if (adopted == null || adopted.isDesign()) return volts;
+    if (channel.calibration().byDesign()) return volts;
     double x = path.quantity(volts);
     Span w = channel.definition().working();
     double slack = CALIBRATED_BEYOND * w.width();

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import nocking.channel.Adopted;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.misfit.Cause;
@@ -129,8 +128,7 @@ final class PointsContradict implements Rule {
 
   /** What a measured curve takes up is worth knowing; what the design is gone by is wrong. */
   private static Severity severity(Channel c) {
-    Adopted adopted = c.calibration().adopted();
-    return adopted != null && !adopted.isDesign() ? Severity.ADVICE : Severity.WARNING;
+    return c.calibration().byDesign() ? Severity.WARNING : Severity.ADVICE;
   }
 
   private static Finding offset(ChannelView e, PointsMisfit m) {

@@ -13,8 +13,9 @@ final class StaleAdoption implements Rule {
   @Override
   public Stream<Finding> examine(ChannelView e) {
     var adopted = e.channel().calibration().adopted();
-    if (adopted == null || adopted.isDesign() || e.calibration().curve().isEmpty())
+    if (e.channel().calibration().byDesign() || e.calibration().curve().isEmpty()) {
       return Stream.empty();
+    }
     if (e.calibration().refitted().isEmpty()) {
       return Stream.of(
           Finding.of(

@@ -122,14 +122,9 @@ public final class CalibrationView {
 
   private Optional<Curve> chooseCurve() {
     Adopted adopted = channel.calibration().adopted();
-    if (goesByDesign()) return design.equation();
+    if (channel.calibration().byDesign()) return design.equation();
     adopted.require();
     return FitModel.of(adopted.model()).map(m -> curveOf(m, adopted));
-  }
-
-  private boolean goesByDesign() {
-    Adopted adopted = channel.calibration().adopted();
-    return adopted == null || adopted.isDesign();
   }
 
   private static Curve curveOf(FitModel model, Adopted adopted) {
@@ -147,7 +142,7 @@ public final class CalibrationView {
    * Volts that the adopted curve reads as a quantity; for the design the path itself knows them.
    */
   double rawAt(double quantity) {
-    return goesByDesign()
+    return channel.calibration().byDesign()
         ? design.path().orElseThrow().output(quantity)
         : curve().orElseThrow().raw(quantity);
   }

@@ -114,6 +114,7 @@ class BookTest {
     says(c, c.wiring(w -> w.withBands(w.bands().withDwell(Value.of(1)))), "bands changed");
     Seen seen = new Seen(Place.DISPLAY, null, Value.of(1));
     says(c, c.wiring(w -> w.withSeen(List.of(seen))), "what was seen changed");
+    assertThat(c.calibration().byDesign()).isTrue();
     says(c, c.calibration(k -> k.withAdopted(Adopted.DESIGN)), "adopted model changed");
     says(
         c,

@@ -284,9 +284,9 @@ class PartsTest {
   })
   void gainAndShiftDoWhatWasAsked(double a, double b, double c, double d, double reference) {
     var wish = new GainShift.Wish(a, b, c, d, reference, new Span(-1e3, 1e3));
-    Candidates design = GainShift.search(Assortment.of(PreferredSeries.E96), wish);
-    assertThat(design.found()).as(wish.text()).isTrue();
-    Solution s = design.solutions().getFirst();
+    Candidates candidates = GainShift.search(Assortment.of(PreferredSeries.E96), wish);
+    assertThat(candidates.found()).as(wish.text()).isTrue();
+    Solution s = candidates.solutions().getFirst();
     double allowed = 0.005 * Math.abs(d - c);
     assertThat(solved(s.stages(), a)).as(s.text()).isCloseTo(c, within(allowed));
     assertThat(solved(s.stages(), b)).as(s.text()).isCloseTo(d, within(allowed));

@@ -214,11 +214,10 @@ final class PathStrip extends VBox {
             c.definition().working(),
             c.definition().working(),
             false);
-    boolean measured = c.calibration().adopted() != null && !c.calibration().adopted().isDesign();
     corner.setText(
         "%s %s %s · 1 count = %s %s"
             .formatted(
-                measured ? "fitted line against design" : "error",
+                c.calibration().byDesign() ? "error" : "fitted line against design",
                 Numbers.signed(s.error(), a.design().decimals() + 1),
                 unit,
                 Numbers.significant(s.countsWorth(), 2),

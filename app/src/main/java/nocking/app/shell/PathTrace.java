@@ -257,9 +257,7 @@ final class PathTrace extends Pane {
     fill(n + 1, c.design().converter().title(), c.design().converter().summary());
     String model = a.calibration().curve().map(Curve::title).orElse("Design equation");
     String of =
-        c.calibration().adopted() == null || c.calibration().adopted().isDesign()
-            ? "as it is"
-            : c.calibration().adopted().points() + " points";
+        c.calibration().byDesign() ? "as it is" : c.calibration().adopted().points() + " points";
     fill(n + 2, model.replace("Least-squares line", "Best line").replace(" equation", ""), of);
   }
 
