@@ -57,6 +57,8 @@ public final class NockingCli implements Runnable {
           new Entry("export", ExportCommand::new),
           new Entry("import", ImportCommand::new),
           new Entry("book", BookCommand::new),
+          // Not a method reference: JDK 25 cannot put one to a class of that old version into its
+          // cache.
           new Entry("help", () -> new CommandLine.HelpCommand()));
 
   private static final Set<String> LATER = Set.of("simulate", "run", "certificate");
