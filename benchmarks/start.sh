@@ -1,11 +1,12 @@
 #!/bin/bash
 # Whole starts by turns: a bare JavaFX window, Nocking on the demo book, a command.
 # Needs an X display (real or virtual), xdotool, and a build; prints seconds and resident memory.
-#   xvfb-run -s "-screen 0 1280x800x24" benchmarks/start.sh [ROUNDS]
+#   xvfb-run -s "-noreset -screen 0 1280x800x24" benchmarks/start.sh [ROUNDS]
 set -u
 cd "$(dirname "$0")/.." || exit 1
 rounds=${1:-5}
-java=${JAVA_HOME:+$JAVA_HOME/bin/}java
+: "${JAVA_HOME:?must name a JDK 25}"
+java=$JAVA_HOME/bin/java
 modules=$(printf '%s:' app/target/lib/javafx-*.jar)
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
@@ -19,7 +20,7 @@ public class BareWindow extends javafx.application.Application {
   }
 }
 JAVA
-"${java}c" -d "$work" --module-path "$modules" --add-modules javafx.controls "$work/BareWindow.java" || exit 1
+"$JAVA_HOME/bin/javac" -d "$work" --module-path "$modules" --add-modules javafx.controls "$work/BareWindow.java" || exit 1
 
 # Seconds until a window of that title is on the screen, and what the process holds two seconds later.
 window() {

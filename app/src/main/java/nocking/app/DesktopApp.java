@@ -12,6 +12,7 @@ import nocking.app.theme.Theme;
 import nocking.book.BookException;
 import nocking.book.BookFile;
 import nocking.channel.DocumentException;
+import nocking.cli.NockingCli;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -29,7 +30,15 @@ public final class DesktopApp extends Application {
   static void open(Path book) {
     // The toolkit makes its own object of this class: what is under way is kept beside it.
     opening = new Opening(book, () -> tell(desk));
-    Application.launch(DesktopApp.class);
+    try {
+      Application.launch(DesktopApp.class);
+    } catch (UnsupportedOperationException e) {
+      // A display that is named but does not answer: a screen that is off, another machine's.
+      System.err.println(
+          "nocking: The display %s cannot be opened. Try: nocking demo --pictures, or nocking --help."
+              .formatted(Display.name()));
+      Main.exitCode = NockingCli.OUTSIDE;
+    }
   }
 
   @Override

@@ -28,6 +28,11 @@ final class Display {
     }
   }
 
+  /** The display that would be used. */
+  static String name() {
+    return isUnset("DISPLAY") ? System.getenv("WAYLAND_DISPLAY") : System.getenv("DISPLAY");
+  }
+
   private static boolean isUnset(String variable) {
     String v = System.getenv(variable);
     return v == null || v.isBlank();
