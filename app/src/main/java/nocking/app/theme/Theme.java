@@ -27,7 +27,7 @@ public final class Theme {
         throw new UncheckedIOException(e);
       }
     }
-    Application.setUserAgentStylesheet(new PrimerLight().getUserAgentStylesheet());
+    Application.setUserAgentStylesheet(new PrimerLight().getUserAgentStylesheetBSS());
   }
 
   public static void apply(Scene scene) {
