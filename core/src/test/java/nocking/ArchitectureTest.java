@@ -36,7 +36,7 @@ class ArchitectureTest {
           "firmware",
           "check",
           "band",
-          "weighing",
+          "prior",
           "channel",
           "fault",
           "diagnosis",

@@ -6,7 +6,7 @@ import java.util.Optional;
 import javafx.stage.FileChooser;
 import javafx.stage.FileChooser.ExtensionFilter;
 import javafx.stage.Stage;
-import nocking.app.stage.Files;
+import nocking.app.step.Files;
 
 /** The system's file dialogs. */
 final class DesktopFiles implements Files {

@@ -55,7 +55,7 @@ final class Hands {
   private void act(Runnable action) {
     ask(
         () -> {
-          action.run();
+          Turns.of(action);
           return null;
         });
     settle();

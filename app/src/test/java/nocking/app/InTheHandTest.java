@@ -31,7 +31,7 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.demo.Hatchery;
-import nocking.weighing.Weighing;
+import nocking.prior.PriorWeights;
 import org.junit.jupiter.api.Test;
 
 /** How the window behaves in the hand: fields, probe, undo, findings, keys, bad input. */
@@ -418,7 +418,7 @@ class InTheHandTest extends WindowTest {
     hands.fill("diagnose-counts", "50000");
     hands.press(KeyCode.ENTER);
     assertThat(text("diagnose-counts")).isEqualTo("6000");
-    assertThat(desk.book().weighing()).isEqualTo(Weighing.USUAL);
+    assertThat(desk.book().priorWeights()).isEqualTo(PriorWeights.USUAL);
   }
 
   /** A store whose disk is full. */

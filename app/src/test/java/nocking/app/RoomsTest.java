@@ -72,12 +72,12 @@ class RoomsTest {
 
   @Test
   void controlsKnowNoStageAndNoShell() {
-    never(new String[] {"nocking.app.control.."}, "nocking.app.stage..", "nocking.app.shell..");
-    never(new String[] {"nocking.app.stage.."}, "nocking.app.shell..");
+    never(new String[] {"nocking.app.control.."}, "nocking.app.step..", "nocking.app.shell..");
+    never(new String[] {"nocking.app.step.."}, "nocking.app.shell..");
     never(
         new String[] {"nocking.app.desk.."},
         "nocking.app.control..",
-        "nocking.app.stage..",
+        "nocking.app.step..",
         "nocking.app.shell..");
   }
 }

@@ -15,7 +15,7 @@ import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.channel.Hazard;
 import nocking.channel.WorkStep;
-import nocking.check.CheckSheet.Measured;
+import nocking.check.CheckTable.Measured;
 import nocking.check.Verdict;
 import nocking.points.RawUnit;
 import org.junit.jupiter.api.Test;

@@ -23,7 +23,7 @@ import nocking.app.desk.BookStore;
 import nocking.app.desk.Desk;
 import nocking.app.desk.Store;
 import nocking.app.shell.Shell;
-import nocking.app.stage.Files;
+import nocking.app.step.Files;
 import nocking.app.theme.Theme;
 import nocking.book.BookFile;
 import nocking.channel.Book;
@@ -33,6 +33,7 @@ import nocking.demo.Hatchery;
 import nocking.view.Trouble;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.TestInfo;
 import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxToolkit;
 
@@ -112,7 +113,7 @@ abstract class WindowTest {
       if (!document.channels().isEmpty()) file.saveAll(document.channels(), "given");
       if (!document.cards().isEmpty()) file.saveCards(document.cards(), "given");
       if (!document.stock().isEmpty()) file.saveStock(document.stock(), "given");
-      file.saveWeighing(document.weighing(), "given");
+      file.saveWeighing(document.priorWeights(), "given");
     }
     open(store(book()));
   }
@@ -125,6 +126,7 @@ abstract class WindowTest {
               stage = new Stage();
               var s = new Shell(desk, new LaidOut(), new TestBooks(), 1280, 800);
               stage.setScene(s.scene());
+              Turns.watch(s.scene());
               stage.show();
               return s;
             });
@@ -133,12 +135,14 @@ abstract class WindowTest {
   }
 
   @AfterEach
-  void close() {
+  void close(TestInfo test) {
     if (stage == null) return;
     List<Trouble> troubles =
         Hands.ask(
             () -> {
               stage.hide();
+              Turns.report(
+                  test.getTestClass().orElseThrow().getSimpleName() + "." + test.getDisplayName());
               List<Trouble> all =
                   desk.book().channels().stream()
                       .flatMap(c -> desk.analysis(c).troubles().stream())

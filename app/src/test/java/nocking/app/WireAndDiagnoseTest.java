@@ -18,12 +18,12 @@ import nocking.channel.PracticeResult;
 import nocking.channel.WorkStep;
 import nocking.fault.Fault;
 import nocking.finding.Finding;
+import nocking.prior.FaultKind;
+import nocking.prior.PriorWeights;
 import nocking.sensor.TableSensor;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.wiring.Meter;
+import nocking.wiring.Observation;
 import nocking.wiring.Place;
-import nocking.wiring.Seen;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 
@@ -137,7 +137,7 @@ class WireAndDiagnoseTest extends WindowTest {
     see("receiver", "30", "1.720 V");
     assertThat(explanation(0)).startsWith("ground offset +");
     assertThat(channel().wiring().seen())
-        .extracting(Seen::place)
+        .extracting(Observation::place)
         .containsExactly(
             Place.DISPLAY,
             Place.of(Place.Kind.SIGNAL_AT_SENSOR),
@@ -192,7 +192,7 @@ class WireAndDiagnoseTest extends WindowTest {
     hands.click("tab-diagnose");
     settled();
     see("receiver", "30", "0.2 … 1.6 V, jumping");
-    Seen kept = onDisk().byTag("BL-P1").orElseThrow().wiring().seen().getLast();
+    Observation kept = onDisk().byTag("BL-P1").orElseThrow().wiring().seen().getLast();
     assertThat(kept.until().number()).isEqualTo(1.6);
     assertThat(kept.value().number()).isEqualTo(0.2);
     assertThat(explanation(0)).startsWith("contact that comes and goes");
@@ -237,7 +237,7 @@ class WireAndDiagnoseTest extends WindowTest {
     hands.click("tab-diagnose");
     settled();
     see("display", "9", "11.2");
-    assertThat(channel().wiring(w -> w.withSeen(List.of()))).isEqualTo(before);
+    assertThat(channel().wiring(w -> w.withObservations(List.of()))).isEqualTo(before);
     assertThat(channel().wiring().seen()).hasSize(1);
     assertThat(onDisk().byTag("IN-T2").orElseThrow().wiring().seen()).hasSize(1);
   }
@@ -285,11 +285,11 @@ class WireAndDiagnoseTest extends WindowTest {
     hands.click("priors-usual");
     settled();
     assertThat(explanation(0)).startsWith("leak from signal to ground");
-    assertThat(desk.book().weighing()).isEqualTo(Weighing.USUAL);
+    assertThat(desk.book().priorWeights()).isEqualTo(PriorWeights.USUAL);
     hands.press(KeyCode.CONTROL, KeyCode.Z);
     settled();
     assertThat(explanation(0)).doesNotStartWith("leak from signal to ground");
-    assertThat(desk.book().weighing().weight(FaultKind.LEAK_TO_GROUND)).isZero();
+    assertThat(desk.book().priorWeights().weight(FaultKind.LEAK_TO_GROUND)).isZero();
   }
 
   /** The meter in hand is the same one tomorrow. */
@@ -303,7 +303,7 @@ class WireAndDiagnoseTest extends WindowTest {
     hands.fill("diagnose-counts", "50 000");
     hands.press(KeyCode.ENTER);
     settled();
-    Weighing weighed = desk.book().weighing();
+    PriorWeights weighed = desk.book().priorWeights();
     assertThat(weighed.meter()).isEqualTo(new Meter(0.09, 2, 50_000, 10e6));
     Hands.ask(
         () -> {
@@ -311,7 +311,7 @@ class WireAndDiagnoseTest extends WindowTest {
           return null;
         });
     try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
-      assertThat(file.read().weighing()).isEqualTo(weighed);
+      assertThat(file.read().priorWeights()).isEqualTo(weighed);
     }
   }
 

@@ -7,13 +7,14 @@ import nocking.channel.Channel;
 import nocking.channel.QuantityKind;
 import nocking.converter.Converter;
 import nocking.diagnosis.Diagnostician;
+import nocking.diagnosis.MeasuredValue;
 import nocking.diagnosis.NextMeasurement;
-import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
 import nocking.fault.Fault;
 import nocking.fault.FaultMatrix;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
+import nocking.prior.PriorWeights;
 import nocking.quantity.Value;
 import nocking.sensor.RatiometricSensor;
 import nocking.stage.DifferenceAmp;
@@ -22,7 +23,6 @@ import nocking.stage.InputPull;
 import nocking.stage.NonInvertingAmp;
 import nocking.stage.OffsetAdder;
 import nocking.stage.RcFilter;
-import nocking.weighing.Weighing;
 import nocking.wiring.Place;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
@@ -47,13 +47,13 @@ import org.openjdk.jmh.annotations.Warmup;
 @Measurement(iterations = 5, time = 2)
 @Fork(1)
 public class DiagnosisBenchmark {
-  private static final Observation COMPLAINT = new Observation(Place.DISPLAY, 30, 31.4, 0.1);
-  private static final Observation SENSOR =
-      Observation.of(Place.of(Place.Kind.SIGNAL_AT_SENSOR), 30, 1.66);
-  private static final Observation SAME_INPUT =
-      Observation.of(Place.of(Place.Kind.SIGNAL_AT_RECEIVER), 30, 1.72);
-  private static final Observation OTHER_INPUT =
-      Observation.of(Place.of(Place.Kind.SIGNAL_AT_RECEIVER), 50, 2.56);
+  private static final MeasuredValue COMPLAINT = new MeasuredValue(Place.DISPLAY, 30, 31.4, 0.1);
+  private static final MeasuredValue SENSOR =
+      MeasuredValue.of(Place.of(Place.Kind.SIGNAL_AT_SENSOR), 30, 1.66);
+  private static final MeasuredValue SAME_INPUT =
+      MeasuredValue.of(Place.of(Place.Kind.SIGNAL_AT_RECEIVER), 30, 1.72);
+  private static final MeasuredValue OTHER_INPUT =
+      MeasuredValue.of(Place.of(Place.Kind.SIGNAL_AT_RECEIVER), 50, 2.56);
 
   private Subject subject;
   private Diagnostician engine;
@@ -92,7 +92,7 @@ public class DiagnosisBenchmark {
   @Setup(Level.Invocation)
   public void measureTwice() {
     subject = Analysis.of(channel()).wiring().subject().orElseThrow();
-    engine = Diagnostician.of(subject, Weighing.USUAL);
+    engine = Diagnostician.of(subject, PriorWeights.USUAL);
     ranked = engine.rank(List.of(COMPLAINT, SENSOR));
   }
 

@@ -34,7 +34,7 @@ public class PartsBenchmark {
   @Benchmark
   public Candidates dividerSearch() {
     return DividerDesign.search(
-        e96, new DividerDesign.Wish(1, RATIO, TOTAL, Double.POSITIVE_INFINITY), 2);
+        e96, new DividerDesign.Goal(1, RATIO, TOTAL, Double.POSITIVE_INFINITY), 2);
   }
 
   /** The known thing: every pair looked at, the best one kept. */

@@ -22,7 +22,7 @@ import nocking.channel.ChannelJson;
 import nocking.channel.PracticeResult;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
-import nocking.weighing.Weighing;
+import nocking.prior.PriorWeights;
 import org.jdbi.v3.core.Handle;
 import org.jdbi.v3.core.JdbiException;
 
@@ -129,7 +129,7 @@ public final class BookFile implements AutoCloseable {
               .stream()
               .flatMap(Optional::stream)
               .toList();
-      return new Book(channels, shelf.cards(unread), shelf.stock(), shelf.weighing(unread));
+      return new Book(channels, shelf.cards(unread), shelf.stock(), shelf.priorWeights(unread));
     } catch (JdbiException e) {
       throw SqliteTrouble.reading(path, e);
     } finally {
@@ -153,8 +153,8 @@ public final class BookFile implements AutoCloseable {
   }
 
   /** Stores what the bench weighs by as it is now. */
-  public void saveWeighing(Weighing weighing, String what) {
-    write(() -> note("weighing", "", what, shelf.putWeighing(weighing)));
+  public void saveWeighing(PriorWeights priorWeights, String what) {
+    write(() -> note("weighing", "", what, shelf.putPriorWeights(priorWeights)));
   }
 
   /** Results of practice, the oldest first. */

@@ -11,7 +11,7 @@ import nocking.channel.ChannelJson;
 import nocking.channel.PracticeResult;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
-import nocking.weighing.Weighing;
+import nocking.prior.PriorWeights;
 import org.jdbi.v3.core.Handle;
 
 /**
@@ -124,8 +124,8 @@ final class Shelf {
     return ShelfHash.of(stock);
   }
 
-  Weighing weighing(SetAside aside) {
-    if (lacks(WITH_PRACTICE)) return Weighing.USUAL;
+  PriorWeights priorWeights(SetAside aside) {
+    if (lacks(WITH_PRACTICE)) return PriorWeights.USUAL;
     return handle
         .createQuery("SELECT document FROM weighing")
         .map(
@@ -134,7 +134,7 @@ final class Shelf {
                     "bench's weights", () -> ChannelJson.readWeighing(r.getString(1), fileName)))
         .findOne()
         .flatMap(w -> w)
-        .orElse(Weighing.USUAL);
+        .orElse(PriorWeights.USUAL);
   }
 
   /** The bench's weights as they stand in the file; empty while they are the usual ones. */
@@ -144,8 +144,8 @@ final class Shelf {
   }
 
   /** Replaces the bench's weights; returns the hash for the log. */
-  String putWeighing(Weighing weighing) {
-    String document = ChannelJson.compact(weighing);
+  String putPriorWeights(PriorWeights priorWeights) {
+    String document = ChannelJson.compact(priorWeights);
     handle.execute("DELETE FROM weighing");
     handle.execute("INSERT INTO weighing (place, document) VALUES (1, ?)", document);
     return Hash.of(document);

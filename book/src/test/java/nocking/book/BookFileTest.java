@@ -18,10 +18,10 @@ import nocking.channel.PracticeResult;
 import nocking.channel.QuantityKind;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
+import nocking.prior.FaultKind;
+import nocking.prior.PriorWeights;
 import nocking.sensor.Sensor;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.wiring.Meter;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -253,7 +253,7 @@ class BookFileTest {
     try (BookFile b = BookFile.openToRead(folder.resolve("b.nocking"), NOON)) {
       assertThat(b.read().stock()).isEmpty();
       assertThat(b.practice()).isEmpty();
-      assertThat(b.read().weighing()).isEqualTo(Weighing.USUAL);
+      assertThat(b.read().priorWeights()).isEqualTo(PriorWeights.USUAL);
     }
     try (BookFile b = open()) {
       assertThat(b.read().channels()).containsExactly(c);
@@ -305,17 +305,17 @@ class BookFileTest {
   /** The meter and the weights of faults belong to the bench, and are still there tomorrow. */
   @Test
   void whatTheBenchWeighsByIsKeptAndWatched() throws SQLException {
-    Weighing w =
-        Weighing.USUAL
+    PriorWeights w =
+        PriorWeights.USUAL
             .withMeter(new Meter(0.2, 3, 4000, 1e6))
             .withWeight(FaultKind.LEAK_TO_GROUND, 12.5);
     try (BookFile b = open()) {
-      assertThat(b.read().weighing()).isEqualTo(Weighing.USUAL);
-      b.saveWeighing(Weighing.USUAL.withWeight(FaultKind.SWAPPED, 0), "weights");
+      assertThat(b.read().priorWeights()).isEqualTo(PriorWeights.USUAL);
+      b.saveWeighing(PriorWeights.USUAL.withWeight(FaultKind.SWAPPED, 0), "weights");
       b.saveWeighing(w, "meter and weights");
     }
     try (BookFile b = open()) {
-      assertThat(b.read().weighing()).isEqualTo(w);
+      assertThat(b.read().priorWeights()).isEqualTo(w);
       assertThat(b.problems()).isEmpty();
     }
     tamper("UPDATE weighing SET document = replace(document, '12.5', '1.5')");

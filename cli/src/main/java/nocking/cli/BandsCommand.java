@@ -80,7 +80,7 @@ final class BandsCommand extends JsonOption {
                             "slack",
                             w.slack(),
                             "settles",
-                            w.settles()))
+                            w.observed()))
                 .toList())
         .put("suggestedHalf", p.suggested())
         .put("travelUsed", p.used())

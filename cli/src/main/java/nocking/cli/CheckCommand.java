@@ -14,8 +14,8 @@ import nocking.channel.Acceptance;
 import nocking.channel.Channel;
 import nocking.check.CheckPoint;
 import nocking.check.CheckRow;
-import nocking.check.CheckSheet;
-import nocking.check.CheckSheet.Measured;
+import nocking.check.CheckTable;
+import nocking.check.CheckTable.Measured;
 import nocking.check.Verdict;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -62,7 +62,7 @@ final class CheckCommand extends JsonOption {
     return analysis.acceptance().verdict() == Verdict.FAIL ? NockingCli.FAIL : 0;
   }
 
-  private CheckSheet sheet(Channel channel) {
+  private CheckTable sheet(Channel channel) {
     ColumnFile f = ColumnFile.read(measured);
     if (f.header().size() < 2 || f.rows().isEmpty()) {
       throw new ColumnException(
@@ -81,7 +81,7 @@ final class CheckCommand extends JsonOption {
       double value = unit.convert(f.number(row, 1), asUnit);
       points.add(new CheckPoint(Value.of(applied), Value.of(value)));
     }
-    return new CheckSheet(as, points);
+    return new CheckTable(as, points);
   }
 
   private static Unit unitOf(Measured as, Unit quantity) {

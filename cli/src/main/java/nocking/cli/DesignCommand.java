@@ -180,14 +180,14 @@ final class DesignCommand extends JsonOption {
         watts == null ? Double.POSITIVE_INFINITY : read("--watts", watts, Unit.of("W"));
     return DividerDesign.search(
         assortment(),
-        new DividerDesign.Wish(voltage("--in", in), voltage("--out", out), window, perPart),
+        new DividerDesign.Goal(voltage("--in", in), voltage("--out", out), window, perPart),
         most(2));
   }
 
-  private GainShift.Wish gainShift() {
+  private GainShift.Goal gainShift() {
     double[] from = pair("--in", in, Unit.VOLT);
     double[] to = pair("--out", out, Unit.VOLT);
-    return new GainShift.Wish(
+    return new GainShift.Goal(
         from[0],
         from[1],
         to[0],

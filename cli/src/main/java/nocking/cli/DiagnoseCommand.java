@@ -6,25 +6,25 @@ import java.util.List;
 import java.util.Map;
 import nocking.analysis.Analysis;
 import nocking.book.exchange.ColumnFile;
-import nocking.book.exchange.SeenCsv;
+import nocking.book.exchange.ObservationCsv;
 import nocking.channel.Channel;
 import nocking.diagnosis.Diagnosis;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Explanation;
 import nocking.diagnosis.FaultPair;
+import nocking.diagnosis.MeasuredValue;
 import nocking.diagnosis.MeasuringCaution;
 import nocking.diagnosis.NextMeasurement;
-import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
 import nocking.diagnosis.TwoFaults;
 import nocking.fault.Fault;
 import nocking.fault.FaultMatrix;
 import nocking.fault.Subject;
+import nocking.prior.PriorWeights;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Unit;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.wiring.Meter;
 import nocking.wiring.Place;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -72,8 +72,8 @@ final class DiagnoseCommand extends JsonOption {
     Analysis analysis = FaultsCommand.analysis(channel, cards);
     Subject subject = ChannelFiles.required(analysis, analysis.wiring().subject());
     List<Place> places = FaultMatrix.places(subject);
-    List<Observation> observations =
-        SeenCsv.read(
+    List<MeasuredValue> observations =
+        ObservationCsv.read(
                 ColumnFile.read(seen),
                 places,
                 channel.unit(),
@@ -81,7 +81,8 @@ final class DiagnoseCommand extends JsonOption {
             .stream()
             .map(Diagnosis::observed)
             .toList();
-    Weighing bench = cards == null ? Weighing.USUAL : ChannelFiles.book(cards).weighing();
+    PriorWeights bench =
+        cards == null ? PriorWeights.USUAL : ChannelFiles.book(cards).priorWeights();
     var engine = Diagnostician.of(subject, bench.withMeter(meter(bench.meter())));
     Ranking ranking = engine.rank(observations);
     NextMeasurement next = engine.next(ranking).orElse(null);
@@ -118,7 +119,7 @@ final class DiagnoseCommand extends JsonOption {
         "expected",
         e.expected().stream().map(v -> Double.isFinite(v) ? v : null).toList(),
         "observed",
-        ranking.observations().stream().map(Observation::value).toList(),
+        ranking.observations().stream().map(MeasuredValue::value).toList(),
         "fits",
         e.fits(),
         "notToldFrom",

@@ -20,8 +20,8 @@ import nocking.parts.StockPart;
 import nocking.points.PointSet;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
+import nocking.prior.PriorWeights;
 import nocking.quantity.QuantityException;
-import nocking.weighing.Weighing;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -111,9 +111,9 @@ final class ImportCommand extends JsonOption {
     if (!cards.cards().equals(present.cards())) opened.saveCards(cards.cards(), what);
     boolean takes = force || present.stock().isEmpty();
     if (takes && !incoming.stock().isEmpty()) opened.saveStock(incoming.stock(), what);
-    boolean weighs = force || present.weighing().equals(Weighing.USUAL);
-    if (weighs && !incoming.weighing().equals(Weighing.USUAL)) {
-      opened.saveWeighing(incoming.weighing(), what);
+    boolean weighs = force || present.priorWeights().equals(PriorWeights.USUAL);
+    if (weighs && !incoming.priorWeights().equals(PriorWeights.USUAL)) {
+      opened.saveWeighing(incoming.priorWeights(), what);
     }
   }
 

@@ -12,7 +12,7 @@ import nocking.finding.Finding;
 import nocking.path.DerivationStep;
 import nocking.path.GeneratedEquation;
 import nocking.path.LinearForm;
-import nocking.path.ReadOut;
+import nocking.path.PathState;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityParser;
@@ -87,7 +87,7 @@ final class PathCommand extends JsonOption {
     for (String x : at) {
       ProbeState s = analysis.at(input(x, analysis)).orElseThrow();
       var row = new ArrayList<>(List.of(analysis.design().reading(s.readOut().quantity())));
-      for (ReadOut.Node n : s.readOut().nodes()) {
+      for (PathState.Node n : s.readOut().nodes()) {
         row.add(
             n.point().name() + " " + Numbers.engineering(n.value(), n.point().unit().symbol(), 6));
       }

@@ -10,9 +10,9 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.demo.Hatchery;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.prior.FaultKind;
+import nocking.prior.PriorWeights;
+import nocking.wiring.Meter;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -103,11 +103,11 @@ class FaultCommandsTest {
   @Test
   void weightsAndMeterOfABookCount() throws IOException {
     Path seen = file("seen.csv", "place,at,value\nreceiver,30,1.720V\nsensor,30,1.660V\n");
-    Weighing known =
-        Weighing.USUAL
+    PriorWeights known =
+        PriorWeights.USUAL
             .withWeight(FaultKind.GROUND_OFFSET, 0)
             .withMeter(new Meter(50, 2, 6000, 10e6));
-    Path bench = file("bench.json", ChannelJson.write(BOOK.withWeighing(known)));
+    Path bench = file("bench.json", ChannelJson.write(BOOK.withPriorWeights(known)));
     String usual = Console.run("diagnose", channel("BL-P1"), "--seen", seen).out();
     assertThat(usual).startsWith("Ground offset");
     Path bl = channel("BL-P1");

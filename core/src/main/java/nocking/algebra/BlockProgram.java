@@ -123,7 +123,7 @@ public final class BlockProgram {
               (x, out, n) -> {
                 for (int i = 0; i < n; i++) out[i] = f.of(x[i]);
               });
-      case Through(Graph g, Expr.Mode mode, Expr a) ->
+      case Through(TabulatedFunction g, Expr.Mode mode, Expr a) ->
           unary(
               a,
               (x, out, n) -> {
@@ -133,7 +133,7 @@ public final class BlockProgram {
   }
 
   /** A draw of parts may lie as far beyond a graph's end as its tolerance takes it. */
-  private static double drawn(Graph graph, Expr.Mode mode, double x) {
+  private static double drawn(TabulatedFunction graph, Expr.Mode mode, double x) {
     return switch (mode) {
       case VALUE -> graph.continued(x);
       case INVERSE -> graph.continuedInverse(x);

@@ -55,7 +55,7 @@ public final class Calculus {
           case ATAN -> inner.over(ONE.plus(a.power(num(2))));
         };
       }
-      case Through(Graph g, Mode mode, Expr a) ->
+      case Through(TabulatedFunction g, Mode mode, Expr a) ->
           switch (mode) {
             case VALUE -> a.through(g, Mode.SLOPE).times(derivative(a, x));
             case INVERSE -> a.through(g, Mode.INVERSE_SLOPE).times(derivative(a, x));
@@ -121,7 +121,7 @@ public final class Calculus {
           l = undone(f, l);
           r = a;
         }
-        case Through(Graph g, Mode mode, Expr a) -> {
+        case Through(TabulatedFunction g, Mode mode, Expr a) -> {
           l = l.through(g, turned(g, mode));
           r = a;
         }
@@ -147,7 +147,7 @@ public final class Calculus {
     };
   }
 
-  private static Mode turned(Graph g, Mode mode) {
+  private static Mode turned(TabulatedFunction g, Mode mode) {
     return switch (mode) {
       case VALUE -> Mode.INVERSE;
       case INVERSE -> Mode.VALUE;

@@ -67,7 +67,7 @@ public final class Compiled {
         var f = of(a, variable, constants);
         yield x -> function.of(f.applyAsDouble(x));
       }
-      case Through(Graph graph, Mode mode, Expr a) -> {
+      case Through(TabulatedFunction graph, Mode mode, Expr a) -> {
         var f = of(a, variable, constants);
         yield x -> Expr.through(graph, mode, f.applyAsDouble(x));
       }

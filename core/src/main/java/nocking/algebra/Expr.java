@@ -28,7 +28,7 @@ public sealed interface Expr {
   record Apply(Function function, Expr a) implements Expr {}
 
   /** A function known by its graph: its value, its slope, or either of them turned round. */
-  record Through(Graph graph, Mode mode, Expr a) implements Expr {}
+  record Through(TabulatedFunction graph, Mode mode, Expr a) implements Expr {}
 
   /** What is asked of a graph. */
   enum Mode {
@@ -179,7 +179,7 @@ public sealed interface Expr {
   }
 
   /** This expression put through a graph. */
-  default Expr through(Graph graph, Mode mode) {
+  default Expr through(TabulatedFunction graph, Mode mode) {
     return new Through(graph, mode, this);
   }
 
@@ -225,7 +225,7 @@ public sealed interface Expr {
   }
 
   /** Value of a graph in one of its modes. */
-  static double through(Graph graph, Mode mode, double x) {
+  static double through(TabulatedFunction graph, Mode mode, double x) {
     return switch (mode) {
       case VALUE -> graph.value(x);
       case SLOPE -> graph.slope(x);
@@ -246,7 +246,7 @@ public sealed interface Expr {
       case Div(Expr a, Expr b) -> a.substitute(name, by).over(b.substitute(name, by));
       case Pow(Expr a, Expr b) -> a.substitute(name, by).power(b.substitute(name, by));
       case Apply(Function f, Expr a) -> a.substitute(name, by).apply(f);
-      case Through(Graph g, Mode m, Expr a) -> a.substitute(name, by).through(g, m);
+      case Through(TabulatedFunction g, Mode m, Expr a) -> a.substitute(name, by).through(g, m);
     };
   }
 
@@ -295,13 +295,13 @@ public sealed interface Expr {
   }
 
   /** Every graph that the expression goes through, in reading order. */
-  default Set<Graph> graphs() {
-    var found = new LinkedHashSet<Graph>();
+  default Set<TabulatedFunction> graphs() {
+    var found = new LinkedHashSet<TabulatedFunction>();
     collectGraphs(found);
     return found;
   }
 
-  private void collectGraphs(Set<Graph> into) {
+  private void collectGraphs(Set<TabulatedFunction> into) {
     if (this instanceof Through t) into.add(t.graph);
     operands().forEach(e -> e.collectGraphs(into));
   }

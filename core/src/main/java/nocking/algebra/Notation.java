@@ -113,7 +113,7 @@ public enum Notation {
               : part(a, PRODUCT) + "/" + part(b, SIGN);
       case Pow(Expr a, Expr b) -> power(a, b);
       case Apply(Function f, Expr a) -> call(f, a);
-      case Through(Graph g, Mode mode, Expr a) -> through(g, mode, a);
+      case Through(TabulatedFunction g, Mode mode, Expr a) -> through(g, mode, a);
     };
   }
 
@@ -162,7 +162,7 @@ public enum Notation {
     };
   }
 
-  private String through(Graph g, Mode mode, Expr a) {
+  private String through(TabulatedFunction g, Mode mode, Expr a) {
     String inner = part(a, SUM);
     String mark =
         switch (mode) {
@@ -184,7 +184,7 @@ public enum Notation {
   }
 
   /** Name of a graph's function in generated source, for example {@code E_K_inverse}. */
-  public static String functionName(Graph g, Mode mode) {
+  public static String functionName(TabulatedFunction g, Mode mode) {
     return switch (mode) {
       case VALUE -> g.name();
       case INVERSE -> g.name() + "_inverse";

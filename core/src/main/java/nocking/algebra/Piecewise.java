@@ -8,7 +8,7 @@ import nocking.quantity.Span;
  * Polynomials that take over from one another at break-points: datasheet tables joined by straight
  * lines or cubics, and the reference functions of thermometry.
  */
-public final class Piecewise implements Graph {
+public final class Piecewise implements TabulatedFunction {
 
   /**
    * One polynomial, Σ cᵢ·(x − origin)ⁱ.

@@ -40,7 +40,7 @@ public final class PartSearch {
    * @param most single resistors that may be used
    * @param perPart watts that one part may take; infinite for no limit
    */
-  public record Wish(double toStart, double toEnd, Span total, int most, double perPart) {}
+  public record Goal(double toStart, double toEnd, Span total, int most, double perPart) {}
 
   /**
    * One way.
@@ -63,16 +63,16 @@ public final class PartSearch {
   private final int index;
   private final Stage stage;
   private final Assortment assortment;
-  private final Wish wish;
+  private final Goal goal;
 
   private PartSearch(
-      Channel channel, SignalPath path, int index, Assortment assortment, Wish wish) {
+      Channel channel, SignalPath path, int index, Assortment assortment, Goal goal) {
     this.channel = channel;
     this.path = path;
     this.index = index;
     this.stage = channel.design().stages().get(index);
     this.assortment = assortment;
-    this.wish = wish;
+    this.goal = goal;
   }
 
   /**
@@ -81,7 +81,7 @@ public final class PartSearch {
    * @param index of the stage, from 0
    * @throws QuantityException one sentence, when nothing can be searched for
    */
-  public static Found of(Channel channel, int index, Assortment assortment, Wish wish) {
+  public static Found of(Channel channel, int index, Assortment assortment, Goal goal) {
     Analysis analysis = Analysis.of(channel);
     SignalPath path =
         analysis
@@ -91,7 +91,7 @@ public final class PartSearch {
                 () ->
                     new QuantityException(
                         analysis.design().problem().orElse("the sensor is not defined yet")));
-    return new PartSearch(channel, path, index, assortment, wish).search(analysis);
+    return new PartSearch(channel, path, index, assortment, goal).search(analysis);
   }
 
   private Found search(Analysis analysis) {
@@ -124,12 +124,12 @@ public final class PartSearch {
   private Found divider() {
     double[] in = before();
     double from = Math.max(Math.abs(in[0]), Math.abs(in[1]));
-    double to = Math.max(Math.abs(wish.toStart), Math.abs(wish.toEnd));
+    double to = Math.max(Math.abs(goal.toStart), Math.abs(goal.toEnd));
     Candidates candidates =
         DividerDesign.search(
             assortment,
-            new DividerDesign.Wish(from, to, wish.total, wish.perPart),
-            Math.max(2, wish.most));
+            new DividerDesign.Goal(from, to, goal.total, goal.perPart),
+            Math.max(2, goal.most));
     return new Found(
         offers(
             candidates,
@@ -181,12 +181,12 @@ public final class PartSearch {
    */
   private Found difference(DifferenceAmp d) {
     double[] in = before();
-    double gain = (wish.toEnd - wish.toStart) / (in[1] - in[0]);
+    double gain = (goal.toEnd - goal.toStart) / (in[1] - in[0]);
     if (!(gain > 0)) {
       throw new QuantityException(
           "a difference amplifier does not invert: read an output that falls where its input rises");
     }
-    Candidates candidates = RatioDesign.search(assortment, "Rf", "Rg", gain, wish.most);
+    Candidates candidates = RatioDesign.search(assortment, "Rf", "Rg", gain, goal.most);
     return new Found(
         offers(
             candidates,
@@ -207,7 +207,7 @@ public final class PartSearch {
     double ground = d.virtualGround().number();
     double at =
         pivot == null
-            ? in[0] - (wish.toStart - ground) / gain
+            ? in[0] - (goal.toStart - ground) / gain
             : path.at(pivot.number()).nodes().get(index).value();
     Value offset = Value.of(Double.parseDouble(Numbers.significant(at, 6)));
     return new DifferenceAmp(
@@ -224,11 +224,11 @@ public final class PartSearch {
     Candidates candidates =
         GainShift.search(
             assortment,
-            new GainShift.Wish(
+            new GainShift.Goal(
                 in[0],
                 in[1],
-                wish.toStart,
-                wish.toEnd,
+                goal.toStart,
+                goal.toEnd,
                 channel.design().converter().reference().number(),
                 rails));
     return new Found(
@@ -248,7 +248,7 @@ public final class PartSearch {
 
   private Found combination(Field field) {
     double wanted = stage.value(field).number();
-    Candidates candidates = Combination.search(assortment, wanted, wish.most);
+    Candidates candidates = Combination.search(assortment, wanted, goal.most);
     return new Found(
         offers(
             candidates,

@@ -6,7 +6,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import nocking.element.Field;
 import nocking.path.ParameterRef;
-import nocking.path.ReadOut;
+import nocking.path.PathState;
 import nocking.path.SignalPath;
 import nocking.quantity.Dimension;
 import nocking.quantity.Numbers;
@@ -87,7 +87,7 @@ public final class Scratch {
     if (name.equals("raw") || name.equals("code")) {
       return Optional.of(Quantity.of(state.readOut().code(), Unit.COUNTS));
     }
-    for (ReadOut.Node n : state.readOut().nodes()) {
+    for (PathState.Node n : state.readOut().nodes()) {
       if (n.point().name().equals(name) || n.point().symbol().equals(name)) {
         return Optional.of(Quantity.of(n.value(), n.point().unit()));
       }

@@ -7,7 +7,7 @@ import java.util.function.DoubleUnaryOperator;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.fit.Curve;
-import nocking.path.ReadOut;
+import nocking.path.PathState;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.sensor.Sensor;
@@ -92,11 +92,11 @@ public record SensorSwap(List<Row> rows, String problem) {
             nodes(before.at(x), after.at(x))));
   }
 
-  private static String nodes(ReadOut before, ReadOut after) {
+  private static String nodes(PathState before, PathState after) {
     var words = new ArrayList<String>();
     for (int i = 0; i < before.nodes().size(); i++) {
-      ReadOut.Node was = before.nodes().get(i);
-      ReadOut.Node is = after.nodes().get(i);
+      PathState.Node was = before.nodes().get(i);
+      PathState.Node is = after.nodes().get(i);
       words.add(
           "%s %s → %s"
               .formatted(

@@ -47,8 +47,8 @@ public record BandPosition(
     return new BandPosition(name, centre, half, upwards, downwards);
   }
 
-  /** All settles, up and down. */
-  public double[] settles() {
+  /** All observed voltages, up and down. */
+  public double[] observed() {
     return DoubleStream.concat(
             up.stream().mapToDouble(Value::number), down.stream().mapToDouble(Value::number))
         .toArray();

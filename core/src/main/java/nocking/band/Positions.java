@@ -36,10 +36,10 @@ public record Positions(
    * @param centre volts
    * @param low lower end, volts
    * @param high upper end, volts
-   * @param mean of all settles; the centre where there are none
+   * @param mean of all observed voltages; the centre where there are none
    * @param scatter largest departure of a settle from the mean
    * @param slack difference of the means up and down; NaN where one is missing
-   * @param settles how many there are
+   * @param observed how many there are
    */
   public record Window(
       String name,
@@ -49,7 +49,7 @@ public record Positions(
       double mean,
       double scatter,
       double slack,
-      int settles) {
+      int observed) {
     public boolean holds(double volts) {
       return volts >= low && volts <= high;
     }
@@ -64,10 +64,10 @@ public record Positions(
     var mean = new double[n];
     var scatter = new double[n];
     for (int i = 0; i < n; i++) {
-      double[] settles = list.get(i).settles();
+      double[] observed = list.get(i).observed();
       double centre = list.get(i).centre().number();
-      mean[i] = settles.length == 0 ? centre : Arrays.stream(settles).average().orElseThrow();
-      for (double s : settles) scatter[i] = Math.max(scatter[i], Math.abs(s - mean[i]));
+      mean[i] = observed.length == 0 ? centre : Arrays.stream(observed).average().orElseThrow();
+      for (double s : observed) scatter[i] = Math.max(scatter[i], Math.abs(s - mean[i]));
     }
     double spacing = Double.POSITIVE_INFINITY;
     for (int i = 1; i < n; i++) spacing = Math.min(spacing, Math.abs(mean[i] - mean[i - 1]));
@@ -87,14 +87,14 @@ public record Positions(
               mean[i],
               scatter[i],
               Math.abs(BandPosition.mean(p.up()) - BandPosition.mean(p.down())),
-              p.settles().length));
+              p.observed().length));
     }
     double used = n < 2 ? Double.NaN : Math.abs(mean[n - 1] - mean[0]) / range.width();
     OptionalDouble lever = lever(plan, used);
     var problems = new ArrayList<BandProblem>();
     order(windows, problems);
     overlaps(windows, problems);
-    settles(windows, problems);
+    observedOutside(windows, problems);
     close(windows, suggested, worst, problems);
     travel(used, plan, lever, problems);
     return new Positions(List.copyOf(windows), suggested, used, lever, List.copyOf(problems));
@@ -155,11 +155,11 @@ public record Positions(
     }
   }
 
-  private static void settles(List<Window> w, List<BandProblem> problems) {
+  private static void observedOutside(List<Window> w, List<BandProblem> problems) {
     for (int i = 0; i < w.size(); i++) {
       Window p = w.get(i);
       double out = Math.max(p.low() - (p.mean() - p.scatter()), p.mean() + p.scatter() - p.high());
-      if (p.settles() > 0 && out > 1e-12) {
+      if (p.observed() > 0 && out > 1e-12) {
         problems.add(
             new BandProblem(
                 BandProblem.Kind.GAP,
@@ -176,7 +176,7 @@ public record Positions(
         new BandProblem(
             BandProblem.Kind.TOO_CLOSE,
             0,
-            "the stations lie too close for what was seen: settles scatter by %s and only %s is left for half a window"
+            "the stations lie too close for what was seen: the observed voltages scatter by %s and only %s is left for half a window"
                 .formatted(volts(worst), volts(Math.max(0, suggested)))));
   }
 

@@ -25,7 +25,7 @@ public record SwitchPoint(String name, Value at, Value window, Value up, Value d
   }
 
   /** The same switch with where it was seen to change. */
-  public SwitchPoint withSeen(Value onTheWayUp, Value onTheWayDown) {
+  public SwitchPoint withObservations(Value onTheWayUp, Value onTheWayDown) {
     return new SwitchPoint(name, at, window, onTheWayUp, onTheWayDown);
   }
 

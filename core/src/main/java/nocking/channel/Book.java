@@ -5,8 +5,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import nocking.parts.StockPart;
+import nocking.prior.PriorWeights;
 import nocking.quantity.QuantityException;
-import nocking.weighing.Weighing;
 
 /**
  * A bench book.
@@ -14,37 +14,40 @@ import nocking.weighing.Weighing;
  * @param channels in their order
  * @param cards sensor cards, in their order
  * @param stock the drawer of parts
- * @param weighing the bench's meter and how common each kind of fault is here
+ * @param priorWeights the bench's meter and how common each kind of fault is here
  */
 public record Book(
-    List<Channel> channels, List<SensorCard> cards, List<StockPart> stock, Weighing weighing) {
+    List<Channel> channels,
+    List<SensorCard> cards,
+    List<StockPart> stock,
+    PriorWeights priorWeights) {
   public static final Book EMPTY = new Book(List.of());
 
   public Book {
     channels = List.copyOf(channels);
     cards = cards == null ? List.of() : List.copyOf(cards);
     stock = stock == null ? List.of() : List.copyOf(stock);
-    weighing = weighing == null ? Weighing.USUAL : weighing;
+    priorWeights = priorWeights == null ? PriorWeights.USUAL : priorWeights;
   }
 
   /** A book of channels, without cards and stock. */
   public Book(List<Channel> channels) {
-    this(channels, List.of(), List.of(), Weighing.USUAL);
+    this(channels, List.of(), List.of(), PriorWeights.USUAL);
   }
 
   public Book withChannels(List<Channel> v) {
-    return new Book(v, cards, stock, weighing);
+    return new Book(v, cards, stock, priorWeights);
   }
 
   public Book withCards(List<SensorCard> v) {
-    return new Book(channels, v, stock, weighing);
+    return new Book(channels, v, stock, priorWeights);
   }
 
   public Book withStock(List<StockPart> v) {
-    return new Book(channels, cards, v, weighing);
+    return new Book(channels, cards, v, priorWeights);
   }
 
-  public Book withWeighing(Weighing v) {
+  public Book withPriorWeights(PriorWeights v) {
     return new Book(channels, cards, stock, v);
   }
 
@@ -139,7 +142,9 @@ public record Book(
       if (next.card(c.id()).isEmpty()) next = next.with(c);
     }
     if (next.stock.isEmpty()) next = next.withStock(other.stock);
-    return next.weighing.equals(Weighing.USUAL) ? next.withWeighing(other.weighing) : next;
+    return next.priorWeights.equals(PriorWeights.USUAL)
+        ? next.withPriorWeights(other.priorWeights)
+        : next;
   }
 
   public static String newId() {

@@ -2,13 +2,13 @@ package nocking.channel;
 
 import java.util.List;
 import nocking.band.BandPlan;
-import nocking.check.CheckSheet;
+import nocking.check.CheckTable;
 import nocking.converter.Converter;
 import nocking.points.PointSet;
 import nocking.sensor.Sensor;
 import nocking.stage.Stage;
 import nocking.table.TableSpec;
-import nocking.wiring.Seen;
+import nocking.wiring.Observation;
 import nocking.wiring.WirePlan;
 
 /**
@@ -26,13 +26,13 @@ record ChannelForm(
     PointSet points,
     Adopted adopted,
     TableSpec table,
-    CheckSheet check,
+    CheckTable check,
     List<Note> notes,
     boolean locked,
     CardRef card,
     Surroundings surroundings,
     BandPlan bands,
-    List<Seen> seen) {
+    List<Observation> seen) {
 
   static ChannelForm of(Channel c) {
     Design d = c.design();

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonAutoDetect.Visibility;
 import java.util.List;
 import java.util.stream.Collectors;
 import nocking.parts.StockPart;
+import nocking.prior.PriorWeights;
 import nocking.quantity.Dimension;
 import nocking.quantity.Numbers;
 import nocking.quantity.Quantity;
@@ -12,7 +13,6 @@ import nocking.quantity.QuantityParser;
 import nocking.quantity.Spread;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
-import nocking.weighing.Weighing;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.JsonParser;
@@ -76,10 +76,13 @@ public final class ChannelJson {
       List<ChannelForm> channels,
       List<SensorCard> cards,
       List<StockPart> stock,
-      Weighing weighing) {
+      PriorWeights priorWeights) {
     static BookForm of(Book b) {
       return new BookForm(
-          b.channels().stream().map(ChannelForm::of).toList(), b.cards(), b.stock(), b.weighing());
+          b.channels().stream().map(ChannelForm::of).toList(),
+          b.cards(),
+          b.stock(),
+          b.priorWeights());
     }
   }
 
@@ -104,13 +107,13 @@ public final class ChannelJson {
   }
 
   /** What a bench weighs by on one line, as the book keeps it. */
-  public static String compact(Weighing weighing) {
-    return MAPPER.writeValueAsString(weighing);
+  public static String compact(PriorWeights priorWeights) {
+    return MAPPER.writeValueAsString(priorWeights);
   }
 
   /** What a bench weighs by, as the book keeps it. */
-  public static Weighing readWeighing(String json, String source) {
-    return parse(json, source, Weighing.class);
+  public static PriorWeights readWeighing(String json, String source) {
+    return parse(json, source, PriorWeights.class);
   }
 
   /** A sensor card as the book keeps it. */
@@ -142,7 +145,7 @@ public final class ChannelJson {
               file.book.channels.stream().map(c -> sound(c, source)).toList(),
               file.book.cards,
               file.book.stock,
-              file.book.weighing);
+              file.book.priorWeights);
       book.cards().forEach(c -> sound(c, source));
       return book;
     }

@@ -5,7 +5,7 @@ import nocking.band.AlarmBand;
 import nocking.band.BandPlan;
 import nocking.band.SwitchPoint;
 import nocking.check.CheckPoint;
-import nocking.check.CheckSheet;
+import nocking.check.CheckTable;
 import nocking.element.Element;
 import nocking.element.Field;
 import nocking.element.Parameter;
@@ -16,8 +16,8 @@ import nocking.quantity.Spread;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
+import nocking.wiring.Observation;
 import nocking.wiring.Place;
-import nocking.wiring.Seen;
 
 /**
  * Another unit for a channel. Within a dimension every number that counts in the channel's unit is
@@ -86,8 +86,8 @@ public final class UnitChange {
     return new PointSet(set.raw(), points);
   }
 
-  private CheckSheet check(CheckSheet sheet) {
-    boolean readings = sheet.measured() == CheckSheet.Measured.READING;
+  private CheckTable check(CheckTable sheet) {
+    boolean readings = sheet.measured() == CheckTable.Measured.READING;
     List<CheckPoint> points =
         sheet.points().stream()
             .map(
@@ -95,17 +95,17 @@ public final class UnitChange {
                     new CheckPoint(
                         value(p.applied()), readings ? value(p.measured()) : p.measured()))
             .toList();
-    return new CheckSheet(sheet.measured(), points);
+    return new CheckTable(sheet.measured(), points);
   }
 
-  private List<Seen> seen(List<Seen> list) {
+  private List<Observation> seen(List<Observation> list) {
     return list.stream().map(this::seen).toList();
   }
 
   /** A display shows the quantity; what was seen elsewhere is volts. */
-  private Seen seen(Seen s) {
+  private Observation seen(Observation s) {
     boolean display = s.place().equals(Place.DISPLAY);
-    return new Seen(
+    return new Observation(
         s.place(),
         value(s.at()),
         display ? value(s.value()) : s.value(),

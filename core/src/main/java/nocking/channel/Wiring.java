@@ -2,7 +2,7 @@ package nocking.channel;
 
 import java.util.List;
 import nocking.band.BandPlan;
-import nocking.wiring.Seen;
+import nocking.wiring.Observation;
 import nocking.wiring.WirePlan;
 
 /**
@@ -12,7 +12,7 @@ import nocking.wiring.WirePlan;
  * @param bands positions, alarms and switches
  * @param seen what was seen while a fault was looked for
  */
-public record Wiring(WirePlan plan, BandPlan bands, List<Seen> seen) {
+public record Wiring(WirePlan plan, BandPlan bands, List<Observation> seen) {
   public static final Wiring EMPTY = new Wiring(WirePlan.DEFAULT, BandPlan.EMPTY, List.of());
 
   public Wiring {
@@ -28,7 +28,7 @@ public record Wiring(WirePlan plan, BandPlan bands, List<Seen> seen) {
     return new Wiring(plan, v, seen);
   }
 
-  public Wiring withSeen(List<Seen> v) {
+  public Wiring withObservations(List<Observation> v) {
     return new Wiring(plan, bands, v);
   }
 }

@@ -2,9 +2,9 @@ package nocking.check;
 
 import java.util.ArrayList;
 import java.util.List;
-import nocking.check.CheckSheet.Measured;
+import nocking.check.CheckTable.Measured;
 import nocking.fit.Curve;
-import nocking.path.ReadOut;
+import nocking.path.PathState;
 import nocking.path.SignalPath;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
@@ -20,7 +20,7 @@ public final class Check {
    * @param limits volts beyond which a reading is a fault and fails; null for none
    */
   public static List<CheckRow> rows(
-      CheckSheet sheet,
+      CheckTable sheet,
       SignalPath path,
       Curve adopted,
       Span working,
@@ -50,9 +50,9 @@ public final class Check {
       Span working,
       double tolerance,
       Thresholds limits) {
-    ReadOut read = path.at(applied);
+    PathState read = path.at(applied);
     var nodes = new ArrayList<Double>();
-    for (ReadOut.Node node : read.nodes()) nodes.add(node.value());
+    for (PathState.Node node : read.nodes()) nodes.add(node.value());
     // A healthy calibrated channel gives what its own curve turns back into the applied value.
     double expectedVolts = adopted.raw(applied);
     if (!read.clipped()) nodes.set(nodes.size() - 1, expectedVolts);

@@ -8,8 +8,8 @@ import java.util.List;
 import java.util.Optional;
 import nocking.channel.Channel;
 import nocking.fault.Fault;
+import nocking.prior.FaultKind;
 import nocking.quantity.Span;
-import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
 
 /**
@@ -61,20 +61,20 @@ final class Advisor {
     return Optional.ofNullable(best);
   }
 
-  private static boolean made(List<Observation> seen, Place place, double x) {
+  private static boolean made(List<MeasuredValue> seen, Place place, double x) {
     return seen.stream().anyMatch(o -> o.place().equals(place) && o.at() == x);
   }
 
-  private double cost(List<Observation> seen, Place place, double x) {
-    boolean elsewhere = seen.stream().filter(Observation::inputKnown).noneMatch(o -> o.at() == x);
+  private double cost(List<MeasuredValue> seen, Place place, double x) {
+    boolean elsewhere = seen.stream().filter(MeasuredValue::inputKnown).noneMatch(o -> o.at() == x);
     double cost = elsewhere && !seen.isEmpty() ? OTHER_INPUT_COSTS : 1;
     return place.live() || place.equals(Place.DISPLAY) ? cost : cost * UNPLUGGING_COSTS;
   }
 
   /** Inputs at which it is worth measuring: those in use, then both ends and the middle. */
-  List<Double> inputs(List<Observation> seen) {
+  List<Double> inputs(List<MeasuredValue> seen) {
     var list = new ArrayList<Double>();
-    for (Observation o : seen) {
+    for (MeasuredValue o : seen) {
       if (o.inputKnown() && !list.contains(o.at())) list.add(o.at());
     }
     Span w = channel.definition().working();
@@ -85,7 +85,7 @@ final class Advisor {
     return list;
   }
 
-  private List<Posterior> leading(List<Observation> seen) {
+  private List<Posterior> leading(List<MeasuredValue> seen) {
     List<Posterior> all = new ArrayList<>(weigher.weigh(seen));
     all.sort(Comparator.comparingDouble(Posterior::logWeight).reversed());
     double top = all.getFirst().logWeight();
@@ -97,7 +97,7 @@ final class Advisor {
   }
 
   private List<Sample> samples(
-      List<Posterior> posteriors, List<Observation> seen, Place place, double x) {
+      List<Posterior> posteriors, List<MeasuredValue> seen, Place place, double x) {
     double top = posteriors.getFirst().logWeight();
     var list = new ArrayList<Sample>();
     for (Posterior p : posteriors) {
@@ -131,7 +131,7 @@ final class Advisor {
   }
 
   private Sample sample(
-      Posterior p, Fault f, double weight, List<Observation> seen, Place place, double x) {
+      Posterior p, Fault f, double weight, List<MeasuredValue> seen, Place place, double x) {
     if (open(f.kind(), place)) return anything(p, f, weight, place, x);
     if (f.kind().loose()) return sound(p, f, weight, place, x);
     Column.Cell cell = weigher.solved(f, x);
@@ -145,7 +145,7 @@ final class Advisor {
     }
     double departure = 0;
     double open = 1;
-    for (Observation o : seen) {
+    for (MeasuredValue o : seen) {
       if (o.at() != x) continue;
       double[] at = weigher.reads().shown(cell.at(o.place()), o.place(), f);
       double sigma = weigher.reads().sigma(o, at[0]);
@@ -180,13 +180,13 @@ final class Advisor {
     Span w = channel.definition().working();
     double wide =
         Math.exp(
-            -weigher.reads().anyLog(Observation.of(place, x, Double.isNaN(at[0]) ? 0 : at[0])));
+            -weigher.reads().anyLog(MeasuredValue.of(place, x, Double.isNaN(at[0]) ? 0 : at[0])));
     double mean = Double.isNaN(at[0]) ? w.middle() : at[0];
     return new Sample(p.hypothesis(), weight, f, mean, wide);
   }
 
   private Sample sound(Posterior p, Fault f, double weight, Place place, double x) {
-    double[] at = weigher.soundReading(Observation.of(place, x, 0));
+    double[] at = weigher.soundReading(MeasuredValue.of(place, x, 0));
     if (Double.isNaN(at[0])) return anything(p, f, weight, place, x);
     double sigma = Math.hypot(weigher.reads().sigma(place, at[0]), at[1]);
     return new Sample(p.hypothesis(), weight, f, at[0], sigma);

@@ -6,8 +6,8 @@ import nocking.fault.Fault;
 import nocking.fault.Faults;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
+import nocking.prior.FaultKind;
 import nocking.quantity.Span;
-import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
 
 /**

@@ -10,10 +10,10 @@ import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.wiring.Observation;
 import nocking.wiring.PairReading;
 import nocking.wiring.Pin;
 import nocking.wiring.Place;
-import nocking.wiring.Seen;
 
 /** Between what is written down and what the engine counts with. */
 public final class Diagnosis {
@@ -44,7 +44,7 @@ public final class Diagnosis {
    *
    * @throws QuantityException naming the input and the range
    */
-  public static void requireInput(Channel c, Seen s) {
+  public static void requireInput(Channel c, Observation s) {
     if (s.at() == null || inputs(c).contains(s.at().number())) return;
     Span range = inputs(c);
     throw new QuantityException(
@@ -61,10 +61,10 @@ public final class Diagnosis {
    * What the meter showed at the pins at rest, as far as it is not among what was seen already. The
    * ground of the wire plan is the sensor's, read against the receiver's.
    */
-  public static List<Seen> ofPins(Channel c) {
+  public static List<Observation> ofPins(Channel c) {
     Value rest =
         c.definition().rest() == null ? Value.of(c.design().rest()) : c.definition().rest();
-    var list = new ArrayList<Seen>();
+    var list = new ArrayList<Observation>();
     for (Pin p : c.wiring().plan().pins()) {
       if (p.measured() == null) continue;
       Place place =
@@ -74,20 +74,20 @@ public final class Diagnosis {
                 case GROUND -> Place.Kind.GROUND_AT_SENSOR;
                 case SIGNAL -> Place.Kind.SIGNAL_AT_RECEIVER;
               });
-      var s = new Seen(place, rest, p.measured());
+      var s = new Observation(place, rest, p.measured());
       if (!c.wiring().seen().contains(s)) list.add(s);
     }
     return list;
   }
 
   /** What was seen as an observation; the digits that were typed say how exact a display is. */
-  public static Observation observed(Seen s) {
+  public static MeasuredValue observed(Observation s) {
     double at = s.at() == null ? Double.NaN : s.at().number();
     double step = s.place().equals(Place.DISPLAY) ? lastDigit(s.value().typed()) : 0;
-    if (!s.jumping()) return new Observation(s.place(), at, s.value().number(), step);
+    if (!s.jumping()) return new MeasuredValue(s.place(), at, s.value().number(), step);
     double a = s.value().number();
     double b = s.until().number();
-    return new Observation(s.place(), at, (a + b) / 2, step, Math.abs(b - a) / 2);
+    return new MeasuredValue(s.place(), at, (a + b) / 2, step, Math.abs(b - a) / 2);
   }
 
   private static double lastDigit(String typed) {

@@ -9,9 +9,9 @@ import nocking.fault.Fault;
 import nocking.fault.FaultMatrix;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.prior.FaultKind;
+import nocking.prior.PriorWeights;
+import nocking.wiring.Meter;
 import nocking.wiring.Place;
 
 /**
@@ -39,16 +39,16 @@ public final class Diagnostician {
   private final Weigher weigher;
   private final Advisor advisor;
 
-  private Diagnostician(Subject subject, Weighing weighing) {
+  private Diagnostician(Subject subject, PriorWeights priorWeights) {
     this.subject = subject;
-    this.meter = weighing.meter();
+    this.meter = priorWeights.meter();
     places = FaultMatrix.places(subject);
-    weigher = new Weigher(subject, weighing);
+    weigher = new Weigher(subject, priorWeights);
     advisor = new Advisor(subject.channel(), weigher, places);
   }
 
-  public static Diagnostician of(Subject subject, Weighing weighing) {
-    return new Diagnostician(subject, weighing);
+  public static Diagnostician of(Subject subject, PriorWeights priorWeights) {
+    return new Diagnostician(subject, priorWeights);
   }
 
   /** Where this channel can be measured. */
@@ -57,7 +57,7 @@ public final class Diagnostician {
   }
 
   /** Every fault weighed against what was seen. */
-  public Ranking rank(List<Observation> seen) {
+  public Ranking rank(List<MeasuredValue> seen) {
     var posteriors = weigher.weigh(seen);
     double total = 0;
     double top = Double.NEGATIVE_INFINITY;
@@ -95,7 +95,7 @@ public final class Diagnostician {
     return PairSearch.of(weigher, ranking.observations(), top + Math.log(sum));
   }
 
-  private List<Double> expected(Fault fault, List<Observation> seen) {
+  private List<Double> expected(Fault fault, List<MeasuredValue> seen) {
     Fault circuit = fault.kind().loose() ? Fault.NONE : fault;
     return Arrays.stream(weigher.expected(circuit, seen)).boxed().toList();
   }
@@ -112,7 +112,7 @@ public final class Diagnostician {
    */
   public List<Explanation> indistinguishable(Explanation e, Ranking ranking) {
     if (e.fault().kind().loose()) return List.of();
-    List<Observation> everywhere = everywhere(e.fault(), ranking.observations());
+    List<MeasuredValue> everywhere = everywhere(e.fault(), ranking.observations());
     var list = new ArrayList<Explanation>();
     for (Explanation other : ranking.explanations()) {
       if (other.fault().same(e.fault()) || other.fault().kind().loose()) continue;
@@ -130,8 +130,8 @@ public final class Diagnostician {
   }
 
   /** What a fault shows at every place and input that can be looked at. */
-  private List<Observation> everywhere(Fault f, List<Observation> seen) {
-    var list = new ArrayList<Observation>();
+  private List<MeasuredValue> everywhere(Fault f, List<MeasuredValue> seen) {
+    var list = new ArrayList<MeasuredValue>();
     for (double x : advisor.inputs(seen)) {
       Column.Cell cell = weigher.solved(f, x);
       for (Place place : places) {
@@ -142,10 +142,10 @@ public final class Diagnostician {
         double step =
             seen.stream()
                 .filter(o -> o.place().equals(place))
-                .mapToDouble(Observation::step)
+                .mapToDouble(MeasuredValue::step)
                 .max()
                 .orElse(0);
-        if (!Double.isNaN(v)) list.add(new Observation(place, x, v, step));
+        if (!Double.isNaN(v)) list.add(new MeasuredValue(place, x, v, step));
       }
     }
     return list;

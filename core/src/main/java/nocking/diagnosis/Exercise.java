@@ -11,10 +11,10 @@ import nocking.fault.Fault;
 import nocking.fault.FaultCatalogue;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
+import nocking.prior.FaultKind;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Meter;
+import nocking.wiring.Meter;
 import nocking.wiring.Place;
 
 /**
@@ -72,7 +72,7 @@ public final class Exercise {
   private final double complaintAt;
   private final double gain;
   private final Map<Double, Double> inputs = new HashMap<>();
-  private final List<Observation> made = new ArrayList<>();
+  private final List<MeasuredValue> made = new ArrayList<>();
 
   private Exercise(
       Subject subject, Meter meter, int decimals, Random random, Fault hidden, double at) {
@@ -143,7 +143,7 @@ public final class Exercise {
   }
 
   /** What has been seen, the complaint first. */
-  public List<Observation> seen() {
+  public List<MeasuredValue> seen() {
     return List.copyOf(made);
   }
 
@@ -153,19 +153,19 @@ public final class Exercise {
   }
 
   /** Measures at a place and an input; each time anew, so that noise shows. */
-  public Observation measure(Place place, double at) {
+  public MeasuredValue measure(Place place, double at) {
     double tolerance = tolerance(subject);
     double departure = inputs.computeIfAbsent(at, k -> random.nextGaussian() * tolerance / 3);
     var r = FaultyPath.of(subject, hidden, at + departure).read(place, meter.inputResistance());
-    Observation o;
+    MeasuredValue o;
     if (place.equals(Place.DISPLAY)) {
       double v = r.floats() ? r.span().at(random.nextDouble()) : r.value();
       double step = Math.pow(10, -decimals);
-      o = new Observation(place, at, Double.parseDouble(Numbers.fixed(v, decimals)), step);
+      o = new MeasuredValue(place, at, Double.parseDouble(Numbers.fixed(v, decimals)), step);
     } else {
       double step = meter.resolution(r.value(), place);
       double noise = random.nextGaussian() * meter.digits() * step / 3;
-      o = Observation.of(place, at, meter.shown(r.value() * gain + noise, place));
+      o = MeasuredValue.of(place, at, meter.shown(r.value() * gain + noise, place));
     }
     made.add(o);
     return o;
@@ -189,7 +189,7 @@ public final class Exercise {
    * What the engine itself would measure, following its own advice until one explanation, with
    * those that no measurement tells from it, holds nine tenths.
    */
-  public List<Observation> plan(Diagnostician engine) {
+  public List<MeasuredValue> plan(Diagnostician engine) {
     var own =
         new Exercise(subject, meter, decimals, new Random(complaintSeed()), hidden, complaintAt);
     for (int i = 0; i < MOST_PLANNED; i++) {

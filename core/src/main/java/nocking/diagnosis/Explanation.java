@@ -2,7 +2,7 @@ package nocking.diagnosis;
 
 import java.util.List;
 import nocking.fault.Fault;
-import nocking.weighing.FaultKind;
+import nocking.prior.FaultKind;
 
 /**
  * A fault that may explain what was seen.

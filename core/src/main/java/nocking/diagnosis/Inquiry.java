@@ -2,7 +2,7 @@ package nocking.diagnosis;
 
 import java.util.List;
 import java.util.Optional;
-import nocking.weighing.FaultKind;
+import nocking.prior.FaultKind;
 
 /**
  * What an engine makes of everything that was seen so far.
@@ -31,7 +31,7 @@ public record Inquiry(
   }
 
   /** Weighs what was seen; off the interface thread, for it solves circuits. */
-  public static Inquiry of(Diagnostician engine, List<Observation> seen) {
+  public static Inquiry of(Diagnostician engine, List<MeasuredValue> seen) {
     Ranking r = engine.rank(seen);
     boolean nothing = seen.isEmpty();
     return new Inquiry(

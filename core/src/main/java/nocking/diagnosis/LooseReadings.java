@@ -5,9 +5,9 @@ import java.util.Arrays;
 import java.util.List;
 import nocking.fault.Fault;
 import nocking.fault.Subject;
+import nocking.prior.FaultKind;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
-import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
 
 /**
@@ -52,7 +52,7 @@ final class LooseReadings {
   private record Fit(double log, double misfit) {}
 
   /** Logarithm of the likelihood, in the normalisation of {@link Weigher}, and the misfit. */
-  double[] weigh(FaultKind kind, List<Observation> seen) {
+  double[] weigh(FaultKind kind, List<MeasuredValue> seen) {
     Fit f =
         switch (kind) {
           case INTERMITTENT -> intermittent(seen);
@@ -64,11 +64,11 @@ final class LooseReadings {
   }
 
   /** A sound channel whose display shows whatever it shows without its input. */
-  private Fit notEnabled(List<Observation> seen) {
-    var rest = new ArrayList<Observation>();
+  private Fit notEnabled(List<MeasuredValue> seen) {
+    var rest = new ArrayList<MeasuredValue>();
     double log = 0;
     double misfit = 0;
-    for (Observation o : seen) {
+    for (MeasuredValue o : seen) {
       if (!o.place().equals(Place.DISPLAY)) {
         rest.add(o);
         continue;
@@ -84,17 +84,17 @@ final class LooseReadings {
   }
 
   /** A sound channel of which one reading, any of them, was misread by a prefix. */
-  private Fit prefixed(List<Observation> seen) {
+  private Fit prefixed(List<MeasuredValue> seen) {
     var fits = new ArrayList<Fit>();
     for (int i = 0; i < seen.size(); i++) {
-      Observation o = seen.get(i);
+      MeasuredValue o = seen.get(i);
       if (o.place().equals(Place.DISPLAY)) continue;
       for (double factor : PREFIXES) {
         double value = o.value() / factor;
         // Nought is nought with every prefix: it cannot speak for a slip.
         if (Math.abs(o.value() - value) <= weigher.reads().sigma(o, o.value())) continue;
         var meant = new ArrayList<>(seen);
-        meant.set(i, new Observation(o.place(), o.at(), value, o.step(), o.jump()));
+        meant.set(i, new MeasuredValue(o.place(), o.at(), value, o.step(), o.jump()));
         Fit f = sound(meant);
         fits.add(new Fit(f.log - Math.log(factor), f.misfit));
       }
@@ -104,10 +104,10 @@ final class LooseReadings {
   }
 
   /** Some of the readings behind the contact were taken while it was open, the rest are sound. */
-  private Fit intermittent(List<Observation> seen) {
-    var touched = new ArrayList<Observation>();
-    var steady = new ArrayList<Observation>();
-    for (Observation o : seen) {
+  private Fit intermittent(List<MeasuredValue> seen) {
+    var touched = new ArrayList<MeasuredValue>();
+    var steady = new ArrayList<MeasuredValue>();
+    for (MeasuredValue o : seen) {
       (touched(o.place()) && touched.size() < MOST_TOUCHED ? touched : steady).add(o);
     }
     var fits = new ArrayList<Fit>();
@@ -116,7 +116,7 @@ final class LooseReadings {
       double log = 0;
       double misfit = 0;
       for (int i = 0; i < touched.size(); i++) {
-        Observation o = touched.get(i);
+        MeasuredValue o = touched.get(i);
         if ((open >> i & 1) == 0) {
           rest.add(o);
           continue;
@@ -137,7 +137,7 @@ final class LooseReadings {
   }
 
   /** All readings as a sound channel gives them, what sensor and supply have in common shared. */
-  private Fit sound(List<Observation> seen) {
+  private Fit sound(List<MeasuredValue> seen) {
     double[] l = weigher.sound(seen);
     return new Fit(l[0], l[1]);
   }
@@ -149,7 +149,7 @@ final class LooseReadings {
   }
 
   /** One reading of a sound channel by itself. */
-  private Fit sound(Observation o) {
+  private Fit sound(MeasuredValue o) {
     if (!o.inputKnown()) return anything(o);
     double[] p = weigher.soundReading(o);
     if (Double.isNaN(p[0])) return anything(o);
@@ -159,12 +159,12 @@ final class LooseReadings {
   }
 
   /** Equally likely anywhere in what the place can show. */
-  private Fit anything(Observation o) {
+  private Fit anything(MeasuredValue o) {
     return new Fit(weigher.reads().anyLog(o), 0);
   }
 
   /** Equally likely anywhere in what the circuit or the display can come to, and not beyond. */
-  private Fit possible(Observation o) {
+  private Fit possible(MeasuredValue o) {
     Span span = span(o.place());
     double beyond = BEYOND * span.width();
     if (o.value() >= span.low() - beyond && o.value() <= span.high() + beyond) return anything(o);
@@ -202,7 +202,7 @@ final class LooseReadings {
   }
 
   /** What a broken signal wire shows. */
-  private Fit broken(Observation o) {
+  private Fit broken(MeasuredValue o) {
     Fault open =
         weigher.hypotheses().stream()
             .map(Hypothesis::fault)
@@ -231,13 +231,13 @@ final class LooseReadings {
     };
   }
 
-  private Fit unlisted(List<Observation> seen) {
+  private Fit unlisted(List<MeasuredValue> seen) {
     double log = 0;
-    for (Observation o : seen) log += unlisted(o, seen).log;
+    for (MeasuredValue o : seen) log += unlisted(o, seen).log;
     return new Fit(log, 0);
   }
 
-  private Fit unlisted(Observation o, List<Observation> seen) {
+  private Fit unlisted(MeasuredValue o, List<MeasuredValue> seen) {
     Fit sound = sound(o);
     Fit any = anything(o);
     if (o.place().equals(Place.DISPLAY)) {
@@ -253,9 +253,9 @@ final class LooseReadings {
   /**
    * The display that belongs to the volts that were seen at the converter; null where none were.
    */
-  private Fit follows(Observation o, List<Observation> seen) {
+  private Fit follows(MeasuredValue o, List<MeasuredValue> seen) {
     int nodes = subject.channel().design().stages().size();
-    for (Observation v : seen) {
+    for (MeasuredValue v : seen) {
       boolean same = v.at() == o.at() || !v.inputKnown() && !o.inputKnown();
       boolean last =
           v.place().kind() == Place.Kind.TEST_POINT && v.place().node() == nodes + 1

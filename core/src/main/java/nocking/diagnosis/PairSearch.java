@@ -9,8 +9,8 @@ import java.util.stream.DoubleStream;
 import nocking.fault.Fault;
 import nocking.fault.Faults;
 import nocking.fault.FaultyPath;
+import nocking.prior.FaultKind;
 import nocking.quantity.Span;
-import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
 import org.hipparchus.exception.MathIllegalStateException;
 import org.hipparchus.optim.InitialGuess;
@@ -48,13 +48,13 @@ final class PairSearch {
   private final Weigher weigher;
   private final List<Hypothesis> hypotheses;
   private final double logAll;
-  private final List<Observation> seen;
+  private final List<MeasuredValue> seen;
   private final List<Double> inputs;
 
-  private PairSearch(Weigher weigher, List<Observation> seen) {
+  private PairSearch(Weigher weigher, List<MeasuredValue> seen) {
     this.weigher = weigher;
     this.seen = seen;
-    inputs = List.copyOf(new LinkedHashSet<>(seen.stream().map(Observation::at).toList()));
+    inputs = List.copyOf(new LinkedHashSet<>(seen.stream().map(MeasuredValue::at).toList()));
     hypotheses =
         weigher.hypotheses().stream()
             .filter(h -> h.fault().kind() != FaultKind.NONE && !h.fault().kind().loose())
@@ -68,7 +68,7 @@ final class PairSearch {
    *
    * @param logSingles logarithm of the summed weights of all that is not a pair
    */
-  static TwoFaults of(Weigher weigher, List<Observation> seen, double logSingles) {
+  static TwoFaults of(Weigher weigher, List<MeasuredValue> seen, double logSingles) {
     boolean plain = seen.stream().allMatch(o -> o.inputKnown() && !o.jumps());
     return plain && !seen.isEmpty()
         ? new PairSearch(weigher, seen).pairs(logSingles)
@@ -172,14 +172,14 @@ final class PairSearch {
     Column.Cell[] cells = cells(both);
     var read = new Read[seen.size()];
     for (int o = 0; o < read.length; o++) {
-      Observation at = seen.get(o);
+      MeasuredValue at = seen.get(o);
       FaultyPath.Reading r = cells[inputs.indexOf(at.at())].reading(at.place());
       read[o] = read(both, at, r.value(), r.floats() ? r.span() : null);
     }
     return read;
   }
 
-  private Read read(Faults both, Observation o, double predicted, Span floating) {
+  private Read read(Faults both, MeasuredValue o, double predicted, Span floating) {
     ReadingModel reads = weigher.reads();
     if (floating != null) {
       return new Read(Double.NaN, Double.NaN, reads.floatingLog(o, floating, both));
@@ -229,11 +229,11 @@ final class PairSearch {
   }
 
   /** What sensor and supply make of a reading of the sound channel. */
-  private double[] sound(Observation o) {
+  private double[] sound(MeasuredValue o) {
     return slopes(weigher.solved(Fault.NONE, o.at()).at(o.place()), o, Faults.of(Fault.NONE));
   }
 
-  private double[] slopes(Column.Prediction p, Observation o, Faults faults) {
+  private double[] slopes(Column.Prediction p, MeasuredValue o, Faults faults) {
     double[] shown = weigher.reads().shown(p, o.place(), faults);
     return new double[] {shown[1], shown[2]};
   }
@@ -300,7 +300,7 @@ final class PairSearch {
     Read[] two = open > 0 ? read(t.one(), t.second.at(inward(t.other))) : null;
     var joint = new JointResidual(departures());
     for (int o = 0; o < seen.size(); o++) {
-      Observation at = seen.get(o);
+      MeasuredValue at = seen.get(o);
       Column.Prediction p = cells[inputs.indexOf(at.at())].at(at.place());
       Read r = read(both, at, p.value(), p.floats() ? p.span() : null);
       add(

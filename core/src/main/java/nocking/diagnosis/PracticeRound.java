@@ -9,11 +9,11 @@ import nocking.diagnosis.Exercise.Difficulty;
 import nocking.fault.Fault;
 import nocking.fault.FaultCatalogue;
 import nocking.fault.Subject;
+import nocking.prior.PriorWeights;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.wiring.Meter;
 
 /**
  * One fault hidden in a copy of a channel, and the engine that knows what it would have done.
@@ -34,7 +34,7 @@ public record PracticeRound(
    * @param alike names of those that no measurement tells from the hidden one
    */
   public record Outcome(
-      boolean right, List<Observation> plan, Ranking ranking, List<String> alike) {}
+      boolean right, List<MeasuredValue> plan, Ranking ranking, List<String> alike) {}
 
   /**
    * Hides a fault; off the interface thread, for it solves circuits.
@@ -50,7 +50,7 @@ public record PracticeRound(
                 new PracticeRound(
                     subject.channel(),
                     e,
-                    Diagnostician.of(subject, Weighing.USUAL),
+                    Diagnostician.of(subject, PriorWeights.USUAL),
                     nameable(subject, level)));
   }
 

@@ -10,7 +10,7 @@ import nocking.wiring.Place;
  *
  * @param observations what was seen
  */
-public record Ranking(List<Observation> observations, List<Explanation> explanations) {
+public record Ranking(List<MeasuredValue> observations, List<Explanation> explanations) {
   private static final double MUCH = 0.1;
   private static final double IN_QUESTION = 1e-4;
 

@@ -3,9 +3,9 @@ package nocking.diagnosis;
 import nocking.fault.Fault;
 import nocking.fault.Faults;
 import nocking.fault.Subject;
+import nocking.prior.FaultKind;
 import nocking.quantity.Span;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Meter;
+import nocking.wiring.Meter;
 import nocking.wiring.Place;
 
 /**
@@ -58,7 +58,7 @@ final class ReadingModel {
   }
 
   /** Standard uncertainty of what was seen, its rounding and its jumping counted in. */
-  double sigma(Observation o, double value) {
+  double sigma(MeasuredValue o, double value) {
     return Math.hypot(
         sigma(o.place(), value), Math.hypot(o.step() / Math.sqrt(12), o.jump() / Math.sqrt(3)));
   }
@@ -99,7 +99,7 @@ final class ReadingModel {
    * Standard uncertainty of a display outside its range: some receivers hold the end, some go on,
    * some by another slope. All that counts is that it is outside on the same side.
    */
-  double beyond(Observation o, double predicted) {
+  double beyond(MeasuredValue o, double predicted) {
     double seen = o.value();
     Span w = subject.channel().definition().working();
     double outside = OUTSIDE * w.width();
@@ -111,7 +111,7 @@ final class ReadingModel {
   }
 
   /** Standard uncertainty of a reading, of a display outside its range with what that leaves. */
-  double wide(Observation o, double predicted) {
+  double wide(MeasuredValue o, double predicted) {
     double own = sigma(o, predicted);
     return o.place().equals(Place.DISPLAY) ? Math.hypot(own, beyond(o, predicted)) : own;
   }
@@ -125,7 +125,7 @@ final class ReadingModel {
   }
 
   /** A floating input: anything between its ends is equally likely. */
-  double floatingLog(Observation o, Span volts, Faults faults) {
+  double floatingLog(MeasuredValue o, Span volts, Faults faults) {
     double width = volts.width();
     if (o.place().equals(Place.DISPLAY)) {
       double a = display(faults, volts.low());
@@ -137,7 +137,7 @@ final class ReadingModel {
   }
 
   /** A reading that may be anything that its place can show. */
-  double anyLog(Observation o) {
+  double anyLog(MeasuredValue o) {
     double width =
         switch (o.place().kind()) {
           case DISPLAY -> {

@@ -11,9 +11,9 @@ import nocking.fault.FaultCatalogue;
 import nocking.fault.FaultMatrix;
 import nocking.fault.Faults;
 import nocking.fault.Subject;
+import nocking.prior.PriorWeights;
 import nocking.quantity.Span;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.wiring.Meter;
 import nocking.wiring.Place;
 
 /**
@@ -52,16 +52,16 @@ final class Weigher {
   private final LooseReadings loose;
   private final double nudge;
   private final double rail;
-  private List<Observation> lastSeen;
+  private List<MeasuredValue> lastSeen;
   private List<Posterior> last;
   private final Map<Double, Column> columns = new HashMap<>();
 
-  Weigher(Subject subject, Weighing weighing) {
+  Weigher(Subject subject, PriorWeights priorWeights) {
     this.subject = subject;
-    this.meter = weighing.meter();
+    this.meter = priorWeights.meter();
     var list = new ArrayList<Hypothesis>();
     for (Fault f : FaultCatalogue.of(subject)) {
-      double prior = weighing.weight(f.kind());
+      double prior = priorWeights.weight(f.kind());
       if (prior > 0) list.add(new Hypothesis(f, prior));
     }
     hypotheses = List.copyOf(list);
@@ -110,7 +110,7 @@ final class Weigher {
   }
 
   /** Every hypothesis weighed against what was seen. */
-  List<Posterior> weigh(List<Observation> seen) {
+  List<Posterior> weigh(List<MeasuredValue> seen) {
     if (seen.equals(lastSeen)) return last;
     var list = new ArrayList<Posterior>();
     for (int h = 0; h < hypotheses.size(); h++) list.add(roughly(h, seen));
@@ -125,11 +125,11 @@ final class Weigher {
   }
 
   /** One hypothesis weighed against what was seen, its likeliest degree solved. */
-  Posterior weigh(int h, List<Observation> seen) {
+  Posterior weigh(int h, List<MeasuredValue> seen) {
     return exactly(roughly(h, seen), seen);
   }
 
-  private Posterior roughly(int h, List<Observation> seen) {
+  private Posterior roughly(int h, List<MeasuredValue> seen) {
     Hypothesis hypothesis = hypotheses.get(h);
     double jumps = jumpLog(hypothesis, seen);
     if (hypothesis.fault().kind().loose()) {
@@ -142,11 +142,11 @@ final class Weigher {
   }
 
   /** What was seen, by input. */
-  private record Evidence(Map<Double, List<Observation>> groups, List<Observation> unknown) {
-    static Evidence of(List<Observation> seen) {
-      var groups = new LinkedHashMap<Double, List<Observation>>();
-      var unknown = new ArrayList<Observation>();
-      for (Observation o : seen) {
+  private record Evidence(Map<Double, List<MeasuredValue>> groups, List<MeasuredValue> unknown) {
+    static Evidence of(List<MeasuredValue> seen) {
+      var groups = new LinkedHashMap<Double, List<MeasuredValue>>();
+      var unknown = new ArrayList<MeasuredValue>();
+      for (MeasuredValue o : seen) {
         if (o.inputKnown()) groups.computeIfAbsent(o.at(), k -> new ArrayList<>()).add(o);
         else unknown.add(o);
       }
@@ -158,9 +158,9 @@ final class Weigher {
    * Floating inputs and bad contacts jump; what drifted or is open for good does not. A reading
    * that is entered as a steady one may not have been looked at for long and says nothing.
    */
-  private double jumpLog(Hypothesis h, List<Observation> seen) {
+  private double jumpLog(Hypothesis h, List<MeasuredValue> seen) {
     double log = 0;
-    for (Observation o : seen) {
+    for (MeasuredValue o : seen) {
       if (!o.jumps()) continue;
       double p =
           switch (h.fault().kind()) {
@@ -173,7 +173,7 @@ final class Weigher {
     return log;
   }
 
-  private boolean floats(Hypothesis h, Observation o) {
+  private boolean floats(Hypothesis h, MeasuredValue o) {
     if (h.fault().kind().loose()) return false;
     double x = o.inputKnown() ? o.at() : subject.channel().definition().working().middle();
     return column(x).cell(indexOf(h.fault()), h.fault()).at(o.place()).floats();
@@ -233,7 +233,7 @@ final class Weigher {
    * The likeliest degree solved for itself: between solved degrees stands an estimate, and what it
    * leaves open must not pass for agreement. Where it does not agree the neighbourhood is searched.
    */
-  private Posterior exactly(Posterior p, List<Observation> seen) {
+  private Posterior exactly(Posterior p, List<MeasuredValue> seen) {
     Hypothesis h = hypotheses.get(p.hypothesis());
     if (!h.graded() || seen.isEmpty()) return p;
     var e = Evidence.of(seen);
@@ -284,7 +284,7 @@ final class Weigher {
     var misfit = new double[fractions.length];
     for (var group : e.groups.entrySet()) {
       var known = new Known(h, column(group.getKey()), fractions, smooth, solved);
-      for (Observation o : group.getValue()) known.add(o);
+      for (MeasuredValue o : group.getValue()) known.add(o);
       known.into(log, misfit);
     }
     if (!e.unknown.isEmpty()) addUnknown(h, e.unknown, fractions, log, misfit);
@@ -320,7 +320,7 @@ final class Weigher {
   private void prepare(int h, Evidence e) {
     for (var group : e.groups.entrySet()) {
       Column column = column(group.getKey());
-      for (Observation o : group.getValue()) {
+      for (MeasuredValue o : group.getValue()) {
         grids
             .get(h)
             .refine(
@@ -381,7 +381,7 @@ final class Weigher {
       for (int i = 0; i < joint.length; i++) joint[i] = new JointResidual(COMMON);
     }
 
-    private void add(Observation o) {
+    private void add(MeasuredValue o) {
       Hypothesis hypothesis = hypotheses.get(h);
       int n = fractions.length;
       Column.Prediction first = column.cell(h, hypothesis.at(0)).at(o.place());
@@ -434,10 +434,10 @@ final class Weigher {
    * the readings at the same input themselves speak for; NaN where nothing holds the place or the
    * input is not known.
    */
-  double[] expected(Fault f, List<Observation> seen) {
+  double[] expected(Fault f, List<MeasuredValue> seen) {
     double[] expected = new double[seen.size()];
     for (int i = 0; i < expected.length; i++) {
-      Observation o = seen.get(i);
+      MeasuredValue o = seen.get(i);
       expected[i] = Double.NaN;
       if (!o.inputKnown() || solved(f, o.at()).at(o.place()).floats()) continue;
       double[] at = reads.shown(solved(f, o.at()).at(o.place()), o.place(), f);
@@ -448,9 +448,9 @@ final class Weigher {
   }
 
   /** The likeliest departures of sensor and supply at an input, in standard deviations. */
-  private double[] departures(Fault f, double x, List<Observation> seen) {
+  private double[] departures(Fault f, double x, List<MeasuredValue> seen) {
     var joint = new JointResidual(2);
-    for (Observation o : seen) {
+    for (MeasuredValue o : seen) {
       if (o.at() != x || solved(f, x).at(o.place()).floats()) continue;
       double[] at = reads.shown(solved(f, x).at(o.place()), o.place(), f);
       if (!Double.isNaN(at[0])) joint.add(o.value() - at[0], reads.wide(o, at[0]), at[1], at[2]);
@@ -459,7 +459,7 @@ final class Weigher {
   }
 
   /** Logarithm of the likelihood of readings on a sound channel, and the misfit. */
-  double[] sound(List<Observation> seen) {
+  double[] sound(List<MeasuredValue> seen) {
     if (seen.isEmpty()) return new double[] {0, 0};
     int none = indexOf(Fault.NONE);
     Likelihood l = likelihood(none, new double[] {0}, Evidence.of(seen), false, false);
@@ -467,19 +467,19 @@ final class Weigher {
   }
 
   /** What a sound channel reads and its standard uncertainty by sensor and supply. */
-  double[] soundReading(Observation o) {
+  double[] soundReading(MeasuredValue o) {
     Column.Prediction p = solved(Fault.NONE, o.at()).at(o.place());
     double[] at = reads.shown(p, o.place(), Fault.NONE);
     return new double[] {at[0], Math.hypot(at[1], at[2])};
   }
 
   private void addUnknown(
-      int h, List<Observation> seen, double[] fractions, double[] log, double[] misfit) {
+      int h, List<MeasuredValue> seen, double[] fractions, double[] log, double[] misfit) {
     Span w = subject.channel().definition().working();
     int n = fractions.length;
     int xs = UNKNOWN_STEPS * BETWEEN + 1;
     var joint = new double[n][xs];
-    for (Observation o : seen) {
+    for (MeasuredValue o : seen) {
       Hypothesis hypothesis = hypotheses.get(h);
       Column.Prediction first = column(w.middle()).cell(h, hypothesis.at(0)).at(o.place());
       if (first.floats() && !hypothesis.graded()) {
@@ -516,7 +516,7 @@ final class Weigher {
       for (double l : joint[i]) sum += Math.exp(l - top);
       log[i] += top + Math.log(sum / xs);
       double logs = 0;
-      for (Observation o : seen) logs -= Math.log(reads.sigma(o, o.value()));
+      for (MeasuredValue o : seen) logs -= Math.log(reads.sigma(o, o.value()));
       misfit[i] += Math.max(0, -2 * (top - logs));
     }
   }

@@ -1,11 +1,11 @@
 package nocking.fault;
 
 import nocking.channel.SensorCard;
+import nocking.prior.FaultKind;
 import nocking.quantity.Numbers;
 import nocking.quantity.Sentence;
 import nocking.quantity.Unit;
 import nocking.sensor.Sensor;
-import nocking.weighing.FaultKind;
 
 /**
  * One thing that is wrong.

@@ -1,6 +1,6 @@
 package nocking.fault;
 
-import static nocking.weighing.FaultKind.*;
+import static nocking.prior.FaultKind.*;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -13,6 +13,7 @@ import nocking.element.Field;
 import nocking.element.Signal;
 import nocking.network.Circuit;
 import nocking.path.ParameterRef;
+import nocking.prior.FaultKind;
 import nocking.quantity.Dimension;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
@@ -26,7 +27,6 @@ import nocking.sensor.Thermocouple;
 import nocking.stage.BridgeRectifier;
 import nocking.stage.InstrumentationAmp;
 import nocking.stage.Stage;
-import nocking.weighing.FaultKind;
 import nocking.wiring.Supplied;
 
 /** All single faults that a channel can have. */

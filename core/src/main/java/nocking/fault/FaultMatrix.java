@@ -7,10 +7,10 @@ import java.util.Optional;
 import java.util.Set;
 import nocking.element.Signal;
 import nocking.parts.PreferredSeries;
+import nocking.prior.FaultKind;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.stage.Stage;
-import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
 
 /** Every fault of a channel solved over its working range by the nodal solver. */

@@ -2,7 +2,7 @@ package nocking.fault;
 
 import java.util.List;
 import java.util.Optional;
-import nocking.weighing.FaultKind;
+import nocking.prior.FaultKind;
 
 /** What is wrong at once: one fault, as a rule, or two. */
 public record Faults(List<Fault> list) {

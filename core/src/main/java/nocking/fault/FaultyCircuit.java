@@ -7,6 +7,7 @@ import nocking.element.Field;
 import nocking.element.Signal;
 import nocking.network.Circuit;
 import nocking.path.SensorCurve;
+import nocking.prior.FaultKind;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.sensor.AcVoltage;
@@ -19,7 +20,6 @@ import nocking.stage.InstrumentationAmp;
 import nocking.stage.Sensed;
 import nocking.stage.Shunt;
 import nocking.stage.Stage;
-import nocking.weighing.FaultKind;
 import nocking.wiring.Pin;
 
 /**

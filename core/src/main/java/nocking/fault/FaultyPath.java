@@ -3,10 +3,10 @@ package nocking.fault;
 import java.util.function.Supplier;
 import nocking.element.Signal;
 import nocking.network.Circuit;
+import nocking.prior.FaultKind;
 import nocking.quantity.Span;
 import nocking.sensor.AcVoltage;
 import nocking.stage.Shunt;
-import nocking.weighing.FaultKind;
 import nocking.wiring.PairReading;
 import nocking.wiring.Place;
 
@@ -22,7 +22,7 @@ public final class FaultyPath {
   private final Faults faults;
   private final double rail;
   private final FaultyCircuit built;
-  private Circuit.Settled settled;
+  private Circuit.OperatingPoint point;
 
   private FaultyPath(Subject subject, Faults faults, double x, double rail) {
     this.subject = subject;
@@ -144,9 +144,9 @@ public final class FaultyPath {
   }
 
   /** The circuit at rest with nothing connected to it. */
-  private Circuit.Settled settled() {
-    if (settled == null) settled = circuit().settle(floating());
-    return settled;
+  private Circuit.OperatingPoint point() {
+    if (point == null) point = circuit().operatingPoint(floating());
+    return point;
   }
 
   private Reading volts(String plus, String minus, double meter) {
@@ -157,10 +157,10 @@ public final class FaultyPath {
           ? Reading.of(0)
           : new Reading(floating().middle(), floating(), true);
     }
-    Circuit.Settled at =
+    Circuit.OperatingPoint at =
         Double.isFinite(meter) && !plus.equals(minus)
-            ? circuit().copy().resistor(plus, minus, meter).settle(floating())
-            : settled();
+            ? circuit().copy().resistor(plus, minus, meter).operatingPoint(floating())
+            : point();
     return new Reading(at.volts(plus, minus), at.span(plus, minus), at.floats(plus, minus));
   }
 
@@ -183,8 +183,11 @@ public final class FaultyPath {
   Reading pulledDown(int stage, double ohms) {
     return solved(
         () -> {
-          Circuit.Settled at =
-              circuit().copy().resistor(FaultyCircuit.node(stage), GROUND, ohms).settle(floating());
+          Circuit.OperatingPoint at =
+              circuit()
+                  .copy()
+                  .resistor(FaultyCircuit.node(stage), GROUND, ohms)
+                  .operatingPoint(floating());
           String last = lastNode();
           return measured(
               new Reading(at.volts(last, GROUND), at.span(last, GROUND), at.floats(last, GROUND)));
@@ -221,7 +224,7 @@ public final class FaultyPath {
 
   private Reading loopCurrent() {
     if (!circuit().has("loop")) return Reading.of(0);
-    Circuit.Settled s = settled();
+    Circuit.OperatingPoint s = point();
     var shunt = (Shunt) built.stages().getFirst();
     double leads = shunt.wire() == null ? 0 : shunt.wire().number();
     return Reading.of(s.volts("loop", built.signalPin()) / Math.max(leads, Circuit.CONTACT / 1000));

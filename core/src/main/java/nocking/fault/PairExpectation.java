@@ -107,7 +107,7 @@ public record PairExpectation(int first, int second, String name, double ohms, S
     double v =
         c.source(b.name(), Circuit.GROUND, 0)
             .current(Circuit.GROUND, a.name(), TEST_CURRENT)
-            .settle(new Span(0, 0))
+            .operatingPoint(new Span(0, 0))
             .volts(a.name(), b.name());
     return v / TEST_CURRENT;
   }

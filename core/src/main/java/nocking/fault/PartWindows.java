@@ -3,9 +3,9 @@ package nocking.fault;
 import java.util.ArrayList;
 import nocking.element.Field;
 import nocking.network.Circuit;
+import nocking.prior.FaultKind;
 import nocking.quantity.Span;
 import nocking.stage.Stage;
-import nocking.weighing.FaultKind;
 import nocking.wiring.Place;
 
 /** How far a sound channel's parts and sensor may move a reading, by the nodal solver. */

@@ -1,10 +1,10 @@
 package nocking.fault;
 
 import nocking.channel.Channel;
+import nocking.prior.FaultKind;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.sensor.Sensor;
-import nocking.weighing.FaultKind;
 
 /** What the receiver shows for volts, with what may be wrong in its numbers. */
 final class ShownReading {

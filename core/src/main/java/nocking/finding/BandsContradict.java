@@ -61,7 +61,7 @@ final class BandsContradict implements Rule {
   private static Value centre(BandPosition b, Positions positions, Channel c) {
     int i = c.wiring().bands().positions().indexOf(b);
     Positions.Window w = positions.windows().get(i);
-    return w.settles() == 0 ? b.centre() : Value.of(Math.rint(w.mean() * 1e4) / 1e4);
+    return w.observed() == 0 ? b.centre() : Value.of(Math.rint(w.mean() * 1e4) / 1e4);
   }
 
   private static Finding finding(String rule, String headline, Severity severity, BandProblem p) {

@@ -6,13 +6,13 @@ import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.fault.FaultMatrix;
 import nocking.fault.FaultRow;
+import nocking.prior.FaultKind;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.StrainBridge;
 import nocking.stage.InputPull;
 import nocking.view.ChannelView;
-import nocking.weighing.FaultKind;
 
 /** With its signal wire off nothing holds the input, so that the display shows anything. */
 final class FloatingSignal implements Rule {

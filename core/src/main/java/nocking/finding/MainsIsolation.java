@@ -7,7 +7,7 @@ import nocking.channel.Hazard;
 import nocking.channel.WorkStep;
 import nocking.element.Element;
 import nocking.element.Signal;
-import nocking.path.ReadOut;
+import nocking.path.PathState;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
 import nocking.sensor.AcVoltage;
@@ -34,7 +34,7 @@ final class MainsIsolation implements Rule {
         e.design().path().stream()
             .flatMap(p -> p.at(highest).nodes().stream())
             .filter(n -> n.point().unit().equals(Unit.VOLT))
-            .mapToDouble(ReadOut.Node::value)
+            .mapToDouble(PathState.Node::value)
             .map(Math::abs)
             .max()
             .orElse(0);

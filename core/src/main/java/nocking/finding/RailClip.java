@@ -8,7 +8,7 @@ import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.element.Element;
 import nocking.element.Measurand;
-import nocking.path.ReadOut;
+import nocking.path.PathState;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
@@ -52,7 +52,7 @@ final class RailClip implements Rule {
     Optional<Span> works = works(path, stage + 1, working);
     String title = e.channel().design().stages().get(stage).title().toLowerCase(Locale.ROOT);
     double end = high ? working.high() : working.low();
-    ReadOut.Node node = path.at(end).nodes().get(stage + 1);
+    PathState.Node node = path.at(end).nodes().get(stage + 1);
     String headline =
         works.isEmpty()
             ? "Output saturates over the whole range"

@@ -4,7 +4,7 @@ import java.util.stream.Stream;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.element.Signal;
-import nocking.path.ReadOut;
+import nocking.path.PathState;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.stage.PullDown;
@@ -52,7 +52,7 @@ final class SelfHeating implements Rule {
   private static double watts(ChannelView e, double x) {
     Channel c = e.channel();
     if (c.design().stages().isEmpty()) return 0;
-    ReadOut read = e.design().path().get().at(x);
+    PathState read = e.design().path().get().at(x);
     double ohms = read.nodes().get(0).value();
     double node = read.nodes().get(1).value();
     return switch (c.design().stages().getFirst()) {

@@ -13,8 +13,8 @@ import nocking.quantity.Span;
  * A circuit of resistors, sources and operational amplifiers between named nodes.
  *
  * <p>The node called {@link #GROUND} is 0 V. Amplifiers are ideal: no input current, equal inputs.
- * {@link #solve} knows no rails and refuses a circuit that has no single solution; {@link #settle}
- * lets outputs stop at their limits and says which nodes float.
+ * {@link #solve} knows no rails and refuses a circuit that has no single solution; {@link
+ * #operatingPoint} lets outputs stop at their limits and says which nodes float.
  */
 public final class Circuit {
   public static final String GROUND = "0";
@@ -253,13 +253,14 @@ public final class Circuit {
    *
    * @throws IllegalStateException when sources contradict each other
    */
-  public Settled settle(Span floating) {
+  public OperatingPoint operatingPoint(Span floating) {
     List<List<String>> loose = looseGroups();
     if (loose.isEmpty()) {
       double[] x = limited(parts);
-      return new Settled(x, x);
+      return new OperatingPoint(x, x);
     }
-    return new Settled(limited(held(loose, floating.low())), limited(held(loose, floating.high())));
+    return new OperatingPoint(
+        limited(held(loose, floating.low())), limited(held(loose, floating.high())));
   }
 
   /** Every loose group taken to a voltage, but no further than what limits one of its nodes. */
@@ -285,11 +286,11 @@ public final class Circuit {
   }
 
   /** Node voltages at rest, once for each end of what a floating node may be. */
-  public final class Settled {
+  public final class OperatingPoint {
     private final double[] low;
     private final double[] high;
 
-    private Settled(double[] low, double[] high) {
+    private OperatingPoint(double[] low, double[] high) {
       this.low = low;
       this.high = high;
     }

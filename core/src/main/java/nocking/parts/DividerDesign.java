@@ -22,8 +22,8 @@ public final class DividerDesign {
    * @param total R₁ + R₂, ohms
    * @param perPart watts that one part may take; infinite for no limit
    */
-  public record Wish(double input, double output, Span total, double perPart) {
-    public Wish {
+  public record Goal(double input, double output, Span total, double perPart) {
+    public Goal {
       if (!(input > 0) || !(output > 0) || !(output < input)) {
         throw new QuantityException(
             "a divider makes a smaller voltage of the same sign: read %s V in and %s V out"
@@ -38,12 +38,12 @@ public final class DividerDesign {
   }
 
   private final Assortment assortment;
-  private final Wish wish;
+  private final Goal goal;
   private final Candidates.Best best = new Candidates.Best();
 
-  private DividerDesign(Assortment assortment, Wish wish) {
+  private DividerDesign(Assortment assortment, Goal goal) {
     this.assortment = assortment;
-    this.wish = wish;
+    this.goal = goal;
   }
 
   /**
@@ -51,10 +51,10 @@ public final class DividerDesign {
    *
    * @param most parts of both legs together, 2 to 6
    */
-  public static Candidates search(Assortment assortment, Wish wish, int most) {
+  public static Candidates search(Assortment assortment, Goal goal, int most) {
     Combination.requireCount(most);
     if (most < 2) throw new QuantityException("a divider has at least 2 parts");
-    var d = new DividerDesign(assortment, wish);
+    var d = new DividerDesign(assortment, goal);
     d.two();
     if (most >= 3) d.more(most);
     return d.best.candidates(most == 2);
@@ -62,13 +62,13 @@ public final class DividerDesign {
 
   /** The best few pairs, kept as indices: a solution is only made of those that are shown. */
   private void two() {
-    double k = wish.ratio();
+    double k = goal.ratio();
     var nearest = new Nearest();
     for (int i = 0; i < assortment.size(); i++) {
       double upper = assortment.ohms(i);
-      if (upper >= wish.total.high()) break;
-      int from = assortment.atLeast(wish.total.low() - upper);
-      int to = firstAbove(wish.total.high() - upper);
+      if (upper >= goal.total.high()) break;
+      int from = assortment.atLeast(goal.total.low() - upper);
+      int to = firstAbove(goal.total.high() - upper);
       if (from >= to) continue;
       int ideal = Math.clamp(assortment.atLeast(upper * k / (1 - k)), from, to);
       int below = ideal - 1;
@@ -86,17 +86,17 @@ public final class DividerDesign {
   }
 
   private double error(double upper, int lower) {
-    return Math.abs(ratio(upper, assortment.ohms(lower)) / wish.ratio() - 1);
+    return Math.abs(ratio(upper, assortment.ohms(lower)) / goal.ratio() - 1);
   }
 
   /** Enough parts, and none of them takes too much power. */
   private boolean usable(int upper, int lower) {
     if (!assortment.enough(upper, lower)) return false;
-    if (Double.isInfinite(wish.perPart)) return true;
+    if (Double.isInfinite(goal.perPart)) return true;
     double r1 = assortment.ohms(upper);
     double r2 = assortment.ohms(lower);
-    double amperes = wish.input / (r1 + r2);
-    return amperes * amperes * Math.max(r1, r2) <= wish.perPart;
+    double amperes = goal.input / (r1 + r2);
+    return amperes * amperes * Math.max(r1, r2) <= goal.perPart;
   }
 
   /** The pairs with the smallest errors so far, in rising order. */
@@ -132,17 +132,17 @@ public final class DividerDesign {
   }
 
   private void offer(Network upper, Network lower) {
-    double k = wish.ratio();
+    double k = goal.ratio();
     double total = upper.ohms() + lower.ohms();
-    if (!wish.total.contains(total)) return;
+    if (!goal.total.contains(total)) return;
     double ratio = ratio(upper.ohms(), lower.ohms());
     if (!best.wants(ratio / k - 1)) return;
-    double amperes = wish.input / total;
+    double amperes = goal.input / total;
     double hottest =
         amperes
             * amperes
             * Math.max(upper.ohms() * upper.hottestShare(), lower.ohms() * lower.hottestShare());
-    if (hottest > wish.perPart) return;
+    if (hottest > goal.perPart) return;
     double low = ratio(upper.limit(1), lower.limit(-1)) / k - 1;
     double high = ratio(upper.limit(-1), lower.limit(1)) / k - 1;
     var stage =
@@ -169,11 +169,11 @@ public final class DividerDesign {
               .formatted(assortment.size()));
     }
     Pairs legs = Pairs.withSingles(assortment);
-    double k = wish.ratio();
+    double k = goal.ratio();
     for (int i = 0; i < legs.size(); i++) {
       double upper = legs.ohms(i);
-      if (upper >= wish.total.high()) break;
-      if (upper < wish.total.low() * (1 - k) * 0.9 || upper > wish.total.high() * (1 - k) * 1.1) {
+      if (upper >= goal.total.high()) break;
+      if (upper < goal.total.low() * (1 - k) * 0.9 || upper > goal.total.high() * (1 - k) * 1.1) {
         continue;
       }
       int index = i;
@@ -192,8 +192,8 @@ public final class DividerDesign {
   }
 
   private void oneAgainstFour(int most) {
-    double k = wish.ratio();
-    double middle = (1 - k) * Math.sqrt(Math.max(1, wish.total.low()) * wish.total.high());
+    double k = goal.ratio();
+    double middle = (1 - k) * Math.sqrt(Math.max(1, goal.total.low()) * goal.total.high());
     int from = Math.max(0, assortment.atLeast(middle) - BEGINNINGS / 2);
     for (int i = from; i < Math.min(assortment.size(), from + BEGINNINGS); i++) {
       Network upper = Network.of(assortment.part(i));

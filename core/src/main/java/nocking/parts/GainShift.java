@@ -42,9 +42,9 @@ public final class GainShift {
    * @param reference stiff voltage that is there, volts, above 0
    * @param rails of the amplifier
    */
-  public record Wish(
+  public record Goal(
       double inLow, double inHigh, double outLow, double outHigh, double reference, Span rails) {
-    public Wish {
+    public Goal {
       if (inLow == inHigh || outLow == outHigh) {
         throw new QuantityException("gain and shift need two different inputs and outputs");
       }
@@ -74,12 +74,12 @@ public final class GainShift {
   private record Pair(double a, double b, StockPart partA, StockPart partB) {}
 
   private final Assortment assortment;
-  private final Wish wish;
+  private final Goal goal;
   private final Candidates.Best best = new Candidates.Best();
 
-  private GainShift(Assortment assortment, Wish wish) {
+  private GainShift(Assortment assortment, Goal goal) {
     this.assortment = assortment;
-    this.wish = wish;
+    this.goal = goal;
   }
 
   /**
@@ -87,20 +87,20 @@ public final class GainShift {
    *
    * @throws QuantityException when the wanted output itself leaves the rails
    */
-  public static Candidates search(Assortment assortment, Wish wish) {
-    if (!wish.rails.contains(wish.outLow) || !wish.rails.contains(wish.outHigh)) {
+  public static Candidates search(Assortment assortment, Goal goal) {
+    if (!goal.rails.contains(goal.outLow) || !goal.rails.contains(goal.outHigh)) {
       throw new QuantityException(
           "the output wanted, %s … %s V, leaves the rails %s … %s V: no amplifier between them gives it"
               .formatted(
-                  Numbers.trimmed(wish.outLow, 5),
-                  Numbers.trimmed(wish.outHigh, 5),
-                  Numbers.trimmed(wish.rails.low(), 5),
-                  Numbers.trimmed(wish.rails.high(), 5)));
+                  Numbers.trimmed(goal.outLow, 5),
+                  Numbers.trimmed(goal.outHigh, 5),
+                  Numbers.trimmed(goal.rails.low(), 5),
+                  Numbers.trimmed(goal.rails.high(), 5)));
     }
-    var g = new GainShift(assortment, wish);
-    double m = wish.gain();
-    double b = wish.shift();
-    boolean none = Math.abs(b) < 1e-9 * Math.abs(wish.outHigh - wish.outLow);
+    var g = new GainShift(assortment, goal);
+    double m = goal.gain();
+    double b = goal.shift();
+    boolean none = Math.abs(b) < 1e-9 * Math.abs(goal.outHigh - goal.outLow);
     if (m > 0 && none) g.plain();
     else if (m > 0 && b > 0) g.sum();
     else if (m > 0) g.subtract();
@@ -111,7 +111,7 @@ public final class GainShift {
 
   /** m &gt; 0, b = 0: an amplifier, or below 1 a divider. */
   private void plain() {
-    double m = wish.gain();
+    double m = goal.gain();
     if (m < 1) {
       for (Pair p : pairs(m / (1 - m))) {
         offer(List.of(divider(p)), named(p, "R2", "R1"), "");
@@ -129,10 +129,10 @@ public final class GainShift {
 
   /** m &gt; 0, b &gt; 0. R₁ in the signal, R₂ from the reference: R₂/R₁ = m·V_ref/b. */
   private void sum() {
-    double m = wish.gain();
-    double b = wish.shift();
-    double gain = m + b / wish.reference;
-    for (Pair s : pairs(m * wish.reference / b)) {
+    double m = goal.gain();
+    double b = goal.shift();
+    double gain = m + b / goal.reference;
+    for (Pair s : pairs(m * goal.reference / b)) {
       double share = s.a / (s.a + s.b);
       var adder = new OffsetAdder(value(s.partB), value(s.partA), reference());
       double wanted = m / share;
@@ -154,9 +154,9 @@ public final class GainShift {
 
   /** A gain below 1 with a positive shift: the sum has a third resistor to ground. */
   private void reduced(double gain) {
-    double m = wish.gain();
-    double b = wish.shift();
-    for (Pair s : pairs(m * wish.reference / b)) {
+    double m = goal.gain();
+    double b = goal.shift();
+    for (Pair s : pairs(m * goal.reference / b)) {
       // The sum alone has the gain 1 in all; the divider behind a follower takes the rest.
       var adder = new OffsetAdder(value(s.partB), value(s.partA), reference());
       double share = s.a / (s.a + s.b);
@@ -175,21 +175,21 @@ public final class GainShift {
    * m &gt; 0, b &lt; 0. R_f/R_g = m − 1 and V' = −b/(m − 1); below 2 the signal is divided first.
    */
   private void subtract() {
-    double m = wish.gain();
-    double b = -wish.shift();
+    double m = goal.gain();
+    double b = -goal.shift();
     double ratio = m >= 1.2 ? m - 1 : 1;
     double divided = m >= 1.2 ? 1 : m / 2;
     double towards = b / ratio;
-    if (towards >= wish.reference) {
+    if (towards >= goal.reference) {
       // Every bit of the reference is needed, and more gain on it: divide the signal further.
-      ratio = b / (0.8 * wish.reference);
-      towards = 0.8 * wish.reference;
+      ratio = b / (0.8 * goal.reference);
+      towards = 0.8 * goal.reference;
       divided = m / (1 + ratio);
     }
     if (divided > 1) return;
-    for (Pair r : pairs(towards / (wish.reference - towards))) {
+    for (Pair r : pairs(towards / (goal.reference - towards))) {
       double source = r.a * r.b / (r.a + r.b);
-      double volts = wish.reference * r.a / (r.a + r.b);
+      double volts = goal.reference * r.a / (r.a + r.b);
       for (Pair p : pairs(ratio, source)) {
         Value ground =
             new Value(
@@ -214,12 +214,12 @@ public final class GainShift {
 
   /** m &lt; 0, b &gt; 0: R_f/R_g = −m and V' = b/(1 − m). */
   private void invert() {
-    double gain = -wish.gain();
-    double towards = wish.shift() / (1 + gain);
-    if (towards >= wish.reference) return;
+    double gain = -goal.gain();
+    double towards = goal.shift() / (1 + gain);
+    if (towards >= goal.reference) return;
     for (Pair p : pairs(gain)) {
-      for (Pair r : pairs(towards / (wish.reference - towards))) {
-        double volts = wish.reference * r.a / (r.a + r.b);
+      for (Pair r : pairs(towards / (goal.reference - towards))) {
+        double volts = goal.reference * r.a / (r.a + r.b);
         var amp =
             new InvertingAmp(value(p.partA), value(p.partB), divided(r, volts), rail(0), rail(1));
         offer(List.of(amp), joined(named(r, "R2", "R1"), named(p, "Rf", "Rg")), note(volts));
@@ -229,14 +229,14 @@ public final class GainShift {
 
   /** m &lt; 0, b ≤ 0: R_f/R_g = −m and R_f/R_o = −b/V_ref. */
   private void invertingSum(boolean none) {
-    for (Pair p : pairs(-wish.gain())) {
+    for (Pair p : pairs(-goal.gain())) {
       if (none) {
         var amp =
             new InvertingAmp(value(p.partA), value(p.partB), new Value(0, "0"), rail(0), rail(1));
         offer(List.of(amp), named(p, "Rf", "Rg"), "");
         continue;
       }
-      double offset = p.a * wish.reference / -wish.shift();
+      double offset = p.a * goal.reference / -goal.shift();
       for (StockPart o : neighbours(offset)) {
         var amp =
             new InvertingSummer(
@@ -258,18 +258,18 @@ public final class GainShift {
         volts,
         "%s*%s/(%s + %s)"
             .formatted(
-                Numbers.plain(wish.reference),
+                Numbers.plain(goal.reference),
                 ResistorCode.of(r.a),
                 ResistorCode.of(r.b),
                 ResistorCode.of(r.a)));
   }
 
   private Value reference() {
-    return Value.of(wish.reference);
+    return Value.of(goal.reference);
   }
 
   private Value rail(int which) {
-    return Value.of(which == 0 ? wish.rails.low() : wish.rails.high());
+    return Value.of(which == 0 ? goal.rails.low() : goal.rails.high());
   }
 
   private static Value value(StockPart p) {
@@ -333,21 +333,21 @@ public final class GainShift {
   /** Judges a circuit by its outputs at both ends, unloaded, and keeps it when it is good. */
   private void offer(List<Stage> stages, List<Solution.Named> parts, String note) {
     if (!enough(parts)) return;
-    double span = Math.abs(wish.outHigh - wish.outLow);
-    Optional<double[]> ends = Circuits.outputs(stages, wish.inLow, wish.inHigh);
+    double span = Math.abs(goal.outHigh - goal.outLow);
+    Optional<double[]> ends = Circuits.outputs(stages, goal.inLow, goal.inHigh);
     if (ends.isEmpty()) return;
     // A circuit that needs more than its rails is none.
     boolean inside =
-        Circuits.insideRails(stages, wish.inLow) && Circuits.insideRails(stages, wish.inHigh);
+        Circuits.insideRails(stages, goal.inLow) && Circuits.insideRails(stages, goal.inHigh);
     if (!inside) return;
-    double low = ends.get()[0] - wish.outLow;
-    double high = ends.get()[1] - wish.outHigh;
+    double low = ends.get()[0] - goal.outLow;
+    double high = ends.get()[1] - goal.outHigh;
     double error = (Math.abs(low) > Math.abs(high) ? low : high) / span;
     if (!best.wants(error)) return;
     best.offer(
         new Solution(
             parts,
-            (ends.get()[1] - ends.get()[0]) / (wish.inHigh - wish.inLow),
+            (ends.get()[1] - ends.get()[0]) / (goal.inHigh - goal.inLow),
             error,
             worst(stages, span),
             Double.NaN,
@@ -366,9 +366,9 @@ public final class GainShift {
   private double worst(List<Stage> stages, double span) {
     double tolerance = assortment.size() == 0 ? 0 : assortment.part(0).tolerance() / 100;
     double worst = 0;
-    for (double[] ends : Circuits.corners(stages, wish.inLow, wish.inHigh, tolerance)) {
-      worst = Math.max(worst, Math.abs(ends[0] - wish.outLow));
-      worst = Math.max(worst, Math.abs(ends[1] - wish.outHigh));
+    for (double[] ends : Circuits.corners(stages, goal.inLow, goal.inHigh, tolerance)) {
+      worst = Math.max(worst, Math.abs(ends[0] - goal.outLow));
+      worst = Math.max(worst, Math.abs(ends[1] - goal.outHigh));
     }
     return worst / span;
   }

@@ -6,9 +6,9 @@ import java.util.regex.Matcher;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import nocking.algebra.Expr;
-import nocking.algebra.Graph;
 import nocking.algebra.Notation;
-import nocking.algebra.TurnedEquation;
+import nocking.algebra.NumericalInverse;
+import nocking.algebra.TabulatedFunction;
 
 /**
  * An equation as text for another program, with the constants it needs above it.
@@ -50,7 +50,7 @@ public final class GeneratedEquation {
                       Collectors.joining(
                           "",
                           "#include <math.h>\n\n%sdouble %s(double %s)\n{\n"
-                              .formatted(GraphSource.of(form, expression), function, variable),
+                              .formatted(TabulatedSource.of(form, expression), function, variable),
                           "    return %s;\n}\n".formatted(body)));
           case PYTHON ->
               constants.entrySet().stream()
@@ -63,7 +63,9 @@ public final class GeneratedEquation {
                           "",
                           "import math\n\n\n%sdef %s(%s):\n"
                               .formatted(
-                                  GraphSource.of(form, expression), function, form.name(variable)),
+                                  TabulatedSource.of(form, expression),
+                                  function,
+                                  form.name(variable)),
                           "    return %s\n".formatted(body)));
           case SHEET ->
               constants.entrySet().stream()
@@ -79,18 +81,21 @@ public final class GeneratedEquation {
    */
   private static String own(String text, String function, Expr expression) {
     String names =
-        allGraphs(expression).map(Graph::name).distinct().collect(Collectors.joining("|"));
+        allGraphs(expression)
+            .map(TabulatedFunction::name)
+            .distinct()
+            .collect(Collectors.joining("|"));
     if (names.isEmpty()) return text;
     return text.replaceAll(
         "\\b((?:" + names + ")(?:_inverse|_known)?)\\(",
         Matcher.quoteReplacement(function) + "_$1(");
   }
 
-  private static Stream<Graph> allGraphs(Expr e) {
+  private static Stream<TabulatedFunction> allGraphs(Expr e) {
     return e.graphs().stream()
         .flatMap(
             g ->
-                g instanceof TurnedEquation t
+                g instanceof NumericalInverse t
                     ? Stream.concat(Stream.of(g), allGraphs(t.equation()))
                     : Stream.of(g));
   }

@@ -83,8 +83,8 @@ public final class PathCircuit {
    *
    * @throws IllegalStateException when it has no single solution
    */
-  Circuit.Settled settle() {
-    return circuit.settle(new Span(0, 0));
+  Circuit.OperatingPoint operatingPoint() {
+    return circuit.operatingPoint(new Span(0, 0));
   }
 
   boolean has(String node) {
@@ -98,7 +98,7 @@ public final class PathCircuit {
 
   /** What the resistors of the stages take, in the order of the path. */
   public List<Stress> stresses() {
-    Circuit.Settled volts = settle();
+    Circuit.OperatingPoint volts = operatingPoint();
     var list = new ArrayList<Stress>();
     for (Circuit.Resistor part : circuit.resistors()) {
       if (part.owner() < 1 || part.owner() > stages.size() || part.name().isEmpty()) continue;

@@ -7,7 +7,7 @@ import nocking.algebra.AlgebraException;
 import nocking.algebra.Calculus;
 import nocking.algebra.Compiled;
 import nocking.algebra.Expr;
-import nocking.algebra.TurnedEquation;
+import nocking.algebra.NumericalInverse;
 import nocking.element.Measurand;
 import nocking.element.Symbols;
 import nocking.quantity.Numbers;
@@ -50,7 +50,7 @@ public final class SensorCurve {
       return Calculus.solve(out, forward, x.symbol());
     } catch (AlgebraException e) {
       Span range = sensor.known(unit).orElse(sensor.rated(unit));
-      var graph = new TurnedEquation(forward, x.symbol(), table.values(), range);
+      var graph = new NumericalInverse(forward, x.symbol(), table.values(), range);
       return out.through(graph, Expr.Mode.INVERSE);
     }
   }

@@ -12,7 +12,7 @@ import nocking.algebra.AlgebraException;
 import nocking.algebra.Calculus;
 import nocking.algebra.Compiled;
 import nocking.algebra.Expr;
-import nocking.algebra.TurnedEquation;
+import nocking.algebra.NumericalInverse;
 import nocking.converter.Converter;
 import nocking.element.Measurand;
 import nocking.element.Signal;
@@ -187,19 +187,19 @@ public final class SignalPath {
   }
 
   /** A sensor that has a value everywhere goes on by its own equation for a part of its range. */
-  private TurnedEquation turned() {
+  private NumericalInverse turned() {
     Map<String, Double> numbers = constantsOf(forward);
     for (double share : known.isPresent() ? new double[0] : WIDER) {
       double more = share * rated.width();
       try {
         Span wide = new Span(rated.low() - more, rated.high() + more);
-        return new TurnedEquation(forward, quantity, numbers, wide);
+        return new NumericalInverse(forward, quantity, numbers, wide);
       } catch (AlgebraException e) {
         // Too wide: it turns back out there.
         continue;
       }
     }
-    return new TurnedEquation(forward, quantity, numbers, known.orElse(rated));
+    return new NumericalInverse(forward, quantity, numbers, known.orElse(rated));
   }
 
   /**
@@ -320,7 +320,7 @@ public final class SignalPath {
 
   /** True where the equation was solved in symbols, false where a bracketed root stands in it. */
   public boolean solvedInSymbols() {
-    return inverse.graphs().stream().noneMatch(g -> g instanceof TurnedEquation);
+    return inverse.graphs().stream().noneMatch(g -> g instanceof NumericalInverse);
   }
 
   /** V_out as an expression in the quantity. */
@@ -369,8 +369,8 @@ public final class SignalPath {
   }
 
   /** The whole path at one input, with rails and the converter's ends in force. */
-  public ReadOut at(double x) {
-    var nodes = new ArrayList<ReadOut.Node>(points.size());
+  public PathState at(double x) {
+    var nodes = new ArrayList<PathState.Node>(points.size());
     boolean held = false;
     double volts = x;
     for (int i = 0; i < points.size(); i++) {
@@ -378,22 +378,22 @@ public final class SignalPath {
       // The converter's ends bound the code, not the voltage of the node: only rails do that.
       volts = rails.get(i).map(r -> r.clamp(wanted)).orElse(wanted);
       held |= volts != wanted && !Double.isNaN(wanted);
-      nodes.add(new ReadOut.Node(points.get(i), volts, wanted));
+      nodes.add(new PathState.Node(points.get(i), volts, wanted));
     }
     if (held) settle(x, nodes);
     double output = nodes.getLast().value();
-    return new ReadOut(x, nodes, converter.code(output), slopeFunction.applyAsDouble(x));
+    return new PathState(x, nodes, converter.code(output), slopeFunction.applyAsDouble(x));
   }
 
   /**
    * What the nodes read with an output at its rail: an inverting amplifier there no longer holds
    * its summing point, and a clamp that conducts pulls on what stands before it.
    */
-  private void settle(double x, List<ReadOut.Node> nodes) {
+  private void settle(double x, List<PathState.Node> nodes) {
     PathCircuit circuit = circuit(x);
-    Circuit.Settled at;
+    Circuit.OperatingPoint at;
     try {
-      at = circuit.settle();
+      at = circuit.operatingPoint();
     } catch (IllegalStateException e) {
       // Without a solution of the whole the relations one by one are the best that is known.
       return;
@@ -402,11 +402,11 @@ public final class SignalPath {
       String name = PathCircuit.node(i);
       if (!points.get(i).unit().equals(Unit.VOLT) || !circuit.has(name)) continue;
       double value = at.volts(name, Circuit.GROUND);
-      ReadOut.Node node = nodes.get(i);
+      PathState.Node node = nodes.get(i);
       double slack = 1e-9 * Math.max(1, Math.abs(value));
       boolean clipped = node.clipped() && Math.abs(value - node.value()) <= slack;
       double shown = clipped ? node.value() : value;
-      nodes.set(i, new ReadOut.Node(node.point(), shown, clipped ? node.wanted() : shown));
+      nodes.set(i, new PathState.Node(node.point(), shown, clipped ? node.wanted() : shown));
     }
   }
 

@@ -10,7 +10,7 @@ import nocking.algebra.Calculus;
 import nocking.algebra.Compiled;
 import nocking.algebra.Expr;
 import nocking.algebra.Formula;
-import nocking.algebra.TurnedEquation;
+import nocking.algebra.NumericalInverse;
 import nocking.element.Choice;
 import nocking.element.Measurand;
 import nocking.element.Parameter;
@@ -87,7 +87,7 @@ public record FormulaSensor(
         || !Double.isFinite(value.applyAsDouble(range.high()))) {
       throw new QuantityException("the formula has no value at an end of its range");
     }
-    double turn = TurnedEquation.turningPoint(value, slope, range);
+    double turn = NumericalInverse.turningPoint(value, slope, range);
     if (!Double.isNaN(turn)) {
       double place = Math.abs(turn) < 1e-9 * range.width() ? 0 : turn;
       String at = (Numbers.trimmed(place, 5) + " " + x.unit().symbol()).strip();

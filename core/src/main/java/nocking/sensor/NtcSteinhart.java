@@ -7,7 +7,7 @@ import java.util.Optional;
 import nocking.algebra.Expr;
 import nocking.algebra.Expr.Function;
 import nocking.algebra.Expr.Mode;
-import nocking.algebra.TurnedEquation;
+import nocking.algebra.NumericalInverse;
 import nocking.element.Measurand;
 import nocking.element.Parameter;
 import nocking.element.Signal;
@@ -192,7 +192,7 @@ public record NtcSteinhart(
     Expr cubic =
         Expr.sym("A").plus(Expr.sym("B").times(l)).plus(Expr.sym("C").times(l.power(Expr.num(3))));
     var graph =
-        new TurnedEquation(
+        new NumericalInverse(
             cubic,
             "L",
             Map.of("A", a.number(), "B", b.number(), "C", c.number()),

@@ -1,6 +1,6 @@
 package nocking.view;
 
-import nocking.path.ReadOut;
+import nocking.path.PathState;
 
 /**
  * The path at the probe, with what the display would say.
@@ -11,4 +11,4 @@ import nocking.path.ReadOut;
  * @param extrapolated true where the reading lies beyond what the sensor is known for
  */
 public record ProbeState(
-    ReadOut readOut, double reading, double error, double countsWorth, boolean extrapolated) {}
+    PathState readOut, double reading, double error, double countsWorth, boolean extrapolated) {}

@@ -4,7 +4,7 @@ import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
 import nocking.channel.Channel;
 import nocking.converter.Converter;
-import nocking.path.ReadOut;
+import nocking.path.PathState;
 import nocking.path.SignalPath;
 import nocking.points.RawUnit;
 import nocking.quantity.QuantityException;
@@ -39,7 +39,7 @@ public final class ReceiverView {
   }
 
   private ProbeState at(SignalPath p, double x) {
-    ReadOut read = p.at(x);
+    PathState read = p.at(x);
     double volts = p.converter().volts(read.code());
     boolean sensed = !Double.isNaN(read.output());
     double reading =

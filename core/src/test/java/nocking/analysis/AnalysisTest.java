@@ -11,7 +11,7 @@ import nocking.channel.Adopted;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.check.CheckPoint;
-import nocking.check.CheckSheet;
+import nocking.check.CheckTable;
 import nocking.fit.EndPointLine;
 import nocking.fit.Fit;
 import nocking.points.PointSet;
@@ -199,6 +199,6 @@ class AnalysisTest {
 
   private static Channel withCheck(Channel c, CheckPoint... points) {
     return c.acceptance(
-        a -> a.withCheck(new CheckSheet(CheckSheet.Measured.READING, List.of(points))));
+        a -> a.withCheck(new CheckTable(CheckTable.Measured.READING, List.of(points))));
   }
 }

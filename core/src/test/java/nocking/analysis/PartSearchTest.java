@@ -29,8 +29,8 @@ class PartSearchTest {
   private static final Assortment E24 = Assortment.of(PreferredSeries.E24);
   private static final Span ANY = new Span(1e3, 100e3);
 
-  private static PartSearch.Wish wish(double start, double end, int most) {
-    return new PartSearch.Wish(start, end, ANY, most, Double.POSITIVE_INFINITY);
+  private static PartSearch.Goal goal(double start, double end, int most) {
+    return new PartSearch.Goal(start, end, ANY, most, Double.POSITIVE_INFINITY);
   }
 
   private static SignalPath path(Channel c) {
@@ -58,7 +58,7 @@ class PartSearchTest {
         best = Math.min(best, Math.abs(E24.ohms(j) / total / wanted - 1));
       }
     }
-    PartSearch.Found found = PartSearch.of(c, 0, E24, wish(0, 1.9, 2));
+    PartSearch.Found found = PartSearch.of(c, 0, E24, goal(0, 1.9, 2));
     assertThat(found.says()).isEqualTo("ratio");
     Channel first = found.offers().getFirst().apply().apply(c);
     double ratio = path(first).at(60).output() / in(first, 60);
@@ -77,7 +77,7 @@ class PartSearchTest {
   void aDifferenceAmplifierTurnsAboutThePivot() {
     Channel c = Channels.incubator();
     double gain = 2.4 / (in(c, 14) - in(c, 4));
-    PartSearch.Found found = PartSearch.of(c, 0, E24, wish(0.4, 2.8, 2));
+    PartSearch.Found found = PartSearch.of(c, 0, E24, goal(0.4, 2.8, 2));
     Channel then = found.offers().getFirst().apply().apply(c);
     SignalPath p = path(then);
     assertThat(p.at(9).output()).isCloseTo(1.65, within(1e-5));
@@ -85,9 +85,9 @@ class PartSearchTest {
         .isCloseTo(gain, within(0.01 * gain));
     Channel free = c.define(d -> d.withPivot(null));
     Channel started =
-        PartSearch.of(free, 0, E24, wish(0.4, 2.8, 2)).offers().getFirst().apply().apply(free);
+        PartSearch.of(free, 0, E24, goal(0.4, 2.8, 2)).offers().getFirst().apply().apply(free);
     assertThat(path(started).at(4).output()).isCloseTo(0.4, within(1e-4));
-    assertThatThrownBy(() -> PartSearch.of(c, 0, E24, wish(2.8, 0.4, 2)))
+    assertThatThrownBy(() -> PartSearch.of(c, 0, E24, goal(2.8, 0.4, 2)))
         .isInstanceOf(QuantityException.class)
         .hasMessageContaining("does not invert");
   }
@@ -98,7 +98,7 @@ class PartSearchTest {
     Channel c = with(new NonInvertingAmp(v(10e3), v(10e3), v(0), v(0), v(3.3)));
     for (double[] w : new double[][] {{0.3, 3.0}, {3.0, 0.3}, {1.0, 2.0}}) {
       PartSearch.Found found =
-          PartSearch.of(c, 0, Assortment.of(PreferredSeries.E96), wish(w[0], w[1], 3));
+          PartSearch.of(c, 0, Assortment.of(PreferredSeries.E96), goal(w[0], w[1], 3));
       assertThat(found.offers()).isNotEmpty();
       for (PartSearch.Offer o : found.offers()) {
         SignalPath p = path(o.apply().apply(c));
@@ -113,7 +113,7 @@ class PartSearchTest {
   @Test
   void oneResistorIsCombinedFromSeveral() {
     Channel c = with(new SeriesResistor(v(12345)));
-    PartSearch.Found found = PartSearch.of(c, 0, E24, wish(0, 0, 3));
+    PartSearch.Found found = PartSearch.of(c, 0, E24, goal(0, 0, 3));
     double single = 0;
     for (int i = 0; i < E24.size(); i++) {
       if (Math.abs(E24.ohms(i) - 12345) < Math.abs(single - 12345)) single = E24.ohms(i);
@@ -133,7 +133,7 @@ class PartSearchTest {
             .define(d -> d.withRange(v(0), v(40)).withPivot(null))
             .design(d -> d.withSensor(ntc).withStages(List.of(new PullUp(v(3.3), v(47e3)))));
     assertThat(ntc.signal()).isEqualTo(Signal.RESISTANCE);
-    PartSearch.Found found = PartSearch.of(c, 0, E24, wish(0, 0, 1));
+    PartSearch.Found found = PartSearch.of(c, 0, E24, goal(0, 0, 1));
     assertThat(found.offers()).hasSizeGreaterThan(1);
     for (PartSearch.Offer o : found.offers()) {
       Channel then = o.apply().apply(c);
@@ -147,11 +147,11 @@ class PartSearchTest {
   @Test
   void whatHasNoPartsSaysSo() {
     Channel c = with(new Follower(v(0), v(3.3)));
-    assertThatThrownBy(() -> PartSearch.of(c, 0, E24, wish(0, 1, 2)))
+    assertThatThrownBy(() -> PartSearch.of(c, 0, E24, goal(0, 1, 2)))
         .isInstanceOf(QuantityException.class)
         .hasMessage("for a follower there is nothing to choose");
     Channel without = Channels.blower().design(d -> d.withSensor(null));
-    assertThatThrownBy(() -> PartSearch.of(without, 0, E24, wish(0, 1, 2)))
+    assertThatThrownBy(() -> PartSearch.of(without, 0, E24, goal(0, 1, 2)))
         .hasMessage("the sensor is not defined yet");
   }
 }

@@ -87,7 +87,8 @@ class BandPlanTest {
     BandPlan plan = BandPlan.EMPTY.plusSwitch(WORKING).plusSwitch(WORKING);
     SwitchPoint s = plan.switches().getLast();
     assertThat(s).isEqualTo(new SwitchPoint("contact 2", v(0), v(1), null, null));
-    SwitchPoint seen = s.withSeen(v(1.2), null).withName("closed").withAt(v(2)).withWindow(v(3));
+    SwitchPoint seen =
+        s.withObservations(v(1.2), null).withName("closed").withAt(v(2)).withWindow(v(3));
     assertThat(seen).isEqualTo(new SwitchPoint("closed", v(2), v(3), v(1.2), null));
     assertThatThrownBy(() -> s.withName(" ")).isInstanceOf(QuantityException.class);
     assertThatThrownBy(() -> s.withAt(null)).hasMessageContaining("its place and its window");

@@ -93,7 +93,7 @@ class PositionsTest {
             .toList();
     Positions p = Positions.of(BandPlan.EMPTY.withPositions(stations), RANGE);
     for (int i = 0; i < n; i++) {
-      for (double s : stations.get(i).settles()) {
+      for (double s : stations.get(i).observed()) {
         assertThat(p.windows().get(i).holds(s)).isTrue();
         for (int j = 0; j < n; j++) {
           if (j != i) assertThat(p.windows().get(j).holds(s)).isFalse();

@@ -6,19 +6,19 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.List;
 import java.util.Map;
 import nocking.Channels;
-import nocking.check.CheckSheet;
+import nocking.check.CheckTable;
 import nocking.converter.Converter;
 import nocking.parts.StockPart;
+import nocking.prior.PriorWeights;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
 import nocking.stage.Divider;
 import nocking.stage.Stage;
 import nocking.table.TableSpec;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.wiring.Meter;
+import nocking.wiring.Observation;
 import nocking.wiring.Place;
-import nocking.wiring.Seen;
 import nocking.wiring.Supplied;
 import org.junit.jupiter.api.Test;
 
@@ -88,11 +88,11 @@ class BookTest {
     SensorCard other = card("2", "Other");
     var ohms = new StockPart("1k", 1000, 1, 0.25, 250, 3);
     var more = new StockPart("2k", 2000, 1, 0.25, 250, 5);
-    var meter = new Weighing(new Meter(0.2, 3, 4000, 1e6), Map.of());
+    var meter = new PriorWeights(new Meter(0.2, 3, 4000, 1e6), Map.of());
     Book from = new Book(List.of(B), List.of(card("1", "Theirs"), other), List.of(more), meter);
     assertThat(Book.EMPTY.withShelfOf(from)).isEqualTo(from.withChannels(List.of()));
     Book own = new Book(List.of(A), List.of(card), List.of(ohms), meter);
-    Book taken = own.withShelfOf(from.withWeighing(Weighing.USUAL));
+    Book taken = own.withShelfOf(from.withPriorWeights(PriorWeights.USUAL));
     assertThat(taken).isEqualTo(own.with(other));
   }
 
@@ -112,8 +112,8 @@ class BookTest {
         "surroundings changed");
     says(c, c.wiring(w -> w.withPlan(w.plan().withSupply(Value.of(5)))), "wiring changed");
     says(c, c.wiring(w -> w.withBands(w.bands().withDwell(Value.of(1)))), "bands changed");
-    Seen seen = new Seen(Place.DISPLAY, null, Value.of(1));
-    says(c, c.wiring(w -> w.withSeen(List.of(seen))), "what was seen changed");
+    Observation seen = new Observation(Place.DISPLAY, null, Value.of(1));
+    says(c, c.wiring(w -> w.withObservations(List.of(seen))), "what was seen changed");
     assertThat(c.calibration().byDesign()).isTrue();
     says(c, c.calibration(k -> k.withAdopted(Adopted.DESIGN)), "adopted model changed");
     says(
@@ -123,7 +123,7 @@ class BookTest {
     says(c, c.receiver(r -> r.withTable(TableSpec.DEFAULT)), "table changed");
     says(
         c,
-        c.acceptance(a -> a.withCheck(new CheckSheet(CheckSheet.Measured.COUNTS, List.of()))),
+        c.acceptance(a -> a.withCheck(new CheckTable(CheckTable.Measured.COUNTS, List.of()))),
         "check changed");
     says(c, c.journal(j -> j.withNotes(List.of(new Note("1+1", "2")))), "notes changed");
   }

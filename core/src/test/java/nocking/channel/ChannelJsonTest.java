@@ -24,22 +24,22 @@ import nocking.band.BandPlan;
 import nocking.band.BandPosition;
 import nocking.band.SwitchPoint;
 import nocking.check.CheckPoint;
-import nocking.check.CheckSheet;
+import nocking.check.CheckTable;
 import nocking.converter.Converter;
 import nocking.points.PointSet;
+import nocking.prior.FaultKind;
+import nocking.prior.PriorWeights;
 import nocking.quantity.Spread;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.LinearSensor;
 import nocking.sensor.Sensor;
 import nocking.stage.Stage;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.wiring.Meter;
+import nocking.wiring.Observation;
 import nocking.wiring.PairReading;
 import nocking.wiring.Pin;
 import nocking.wiring.Place;
-import nocking.wiring.Seen;
 import nocking.wiring.Thresholds;
 import nocking.wiring.WirePlan;
 import org.junit.jupiter.api.Test;
@@ -72,10 +72,10 @@ class ChannelJsonTest {
                 w ->
                     w.withPlan(wiring())
                         .withBands(bands())
-                        .withSeen(
+                        .withObservations(
                             List.of(
-                                new Seen(Place.DISPLAY, v(9), v(9.4)),
-                                new Seen(
+                                new Observation(Place.DISPLAY, v(9), v(9.4)),
+                                new Observation(
                                     Place.testPoint(3), null, Value.typed("1.65 V", Unit.VOLT)))))
             .journal(j -> j.withLocked(true));
     PointSet points = c.calibration().points();
@@ -120,8 +120,8 @@ class ChannelJsonTest {
     assertThat(f.wiring().plan()).isEqualTo(full().wiring().plan());
   }
 
-  private static final Weighing WEIGHED =
-      new Weighing(new Meter(0.2, 3, 4000, 1e6), Map.of(FaultKind.SWAPPED, 9.0));
+  private static final PriorWeights WEIGHED =
+      new PriorWeights(new Meter(0.2, 3, 4000, 1e6), Map.of(FaultKind.SWAPPED, 9.0));
 
   @Test
   void roundTripLosesNothing() {
@@ -132,16 +132,16 @@ class ChannelJsonTest {
     }
     var book = new Book(List.of(full(), Channel.blank("x", "NEW")));
     assertThat(ChannelJson.readAny(ChannelJson.write(book), "b.json")).isEqualTo(book);
-    Book weighed = book.withWeighing(WEIGHED);
+    Book weighed = book.withPriorWeights(WEIGHED);
     assertThat(ChannelJson.readAny(ChannelJson.write(weighed), "b.json")).isEqualTo(weighed);
   }
 
   /** A book from before there were weights has the usual ones; wrong ones are named. */
   @Test
   void weightsOfABookAreReadOrRefused() {
-    String json = ChannelJson.write(Book.EMPTY.withWeighing(WEIGHED));
+    String json = ChannelJson.write(Book.EMPTY.withPriorWeights(WEIGHED));
     String without = json.replaceAll("(?s),\\s*\"weighing\" : \\{.*", "}}");
-    assertThat(ChannelJson.readAny(without, "b.json").weighing()).isEqualTo(Weighing.USUAL);
+    assertThat(ChannelJson.readAny(without, "b.json").priorWeights()).isEqualTo(PriorWeights.USUAL);
     assertThatThrownBy(() -> ChannelJson.readAny(json.replace(": 9.0", ": -9.0"), "b.json"))
         .hasMessageContaining("'supply and ground swapped' must be 0 to 1000; read -9");
     assertThatThrownBy(() -> ChannelJson.readAny(json.replace(": 4000", ": 4"), "b.json"))
@@ -191,8 +191,8 @@ class ChannelJsonTest {
               .acceptance(
                   a ->
                       a.withCheck(
-                          new CheckSheet(
-                              CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(9), v(1))))));
+                          new CheckTable(
+                              CheckTable.Measured.VOLTS, List.of(new CheckPoint(v(9), v(1))))));
       String whole = ChannelJson.write(c);
       for (String pointer : pointers(mapper.readTree(whole), "")) {
         if (!pointer.startsWith(within)) continue;

@@ -8,7 +8,7 @@ import java.util.List;
 import nocking.Channels;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
-import nocking.check.CheckSheet.Measured;
+import nocking.check.CheckTable.Measured;
 import nocking.fault.PinExpectation;
 import org.junit.jupiter.api.Test;
 
@@ -17,7 +17,7 @@ class CheckTest {
 
   private static CheckRow row(Channel c, Measured as, double applied, Double measured) {
     var point = new CheckPoint(v(applied), measured == null ? null : v(measured));
-    return Analysis.of(c.acceptance(a -> a.withCheck(new CheckSheet(as, List.of(point)))))
+    return Analysis.of(c.acceptance(a -> a.withCheck(new CheckTable(as, List.of(point)))))
         .acceptance()
         .rows()
         .getFirst();
@@ -26,8 +26,8 @@ class CheckTest {
   /** A line is changed, added and taken out; the others stay as they are. */
   @Test
   void linesOfTheSheetAreChangedOneByOne() {
-    CheckSheet sheet =
-        new CheckSheet(
+    CheckTable sheet =
+        new CheckTable(
             Measured.VOLTS, List.of(new CheckPoint(v(4), v(0.3)), new CheckPoint(v(9), null)));
     CheckPoint third = new CheckPoint(v(14), v(3));
     assertThat(sheet.plus(third).points()).startsWith(sheet.points().toArray(CheckPoint[]::new));
@@ -97,7 +97,7 @@ class CheckTest {
   private static Verdict overall(CheckPoint... points) {
     return Analysis.of(
             Channels.incubator()
-                .acceptance(a -> a.withCheck(new CheckSheet(Measured.READING, List.of(points)))))
+                .acceptance(a -> a.withCheck(new CheckTable(Measured.READING, List.of(points)))))
         .acceptance()
         .verdict();
   }

@@ -17,15 +17,15 @@ import nocking.fault.Fault;
 import nocking.fault.FaultCatalogue;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
+import nocking.prior.FaultKind;
+import nocking.prior.PriorWeights;
 import nocking.sensor.TablePoint;
 import nocking.sensor.TableSensor;
 import nocking.sensor.Thermocouple;
 import nocking.sensor.ThermocoupleType;
 import nocking.stage.NonInvertingAmp;
 import nocking.stage.PullUp;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.wiring.Meter;
 import nocking.wiring.PairReading;
 import nocking.wiring.Place;
 import org.hipparchus.distribution.multivariate.MultivariateNormalDistribution;
@@ -45,11 +45,11 @@ class DiagnosticianTest {
   }
 
   /** These kinds alone; that nothing is wrong cannot be left out, but it can be next to nothing. */
-  private static Weighing only(FaultKind... kinds) {
+  private static PriorWeights only(FaultKind... kinds) {
     var map = new EnumMap<FaultKind, Double>(FaultKind.class);
     for (FaultKind k : FaultKind.values()) map.put(k, k == FaultKind.NONE ? 1e-300 : 0.0);
     for (FaultKind k : kinds) map.put(k, k.prior());
-    return new Weighing(Meter.HAND_HELD, map);
+    return new PriorWeights(Meter.HAND_HELD, map);
   }
 
   private static List<Explanation> weighed(Ranking r, FaultKind... kinds) {
@@ -87,11 +87,11 @@ class DiagnosticianTest {
     FaultKind[] kinds = {
       FaultKind.GROUND_OFFSET, FaultKind.SENSOR_OFFSET, FaultKind.SENSOR_DRIFT, FaultKind.SUPPLY_LOW
     };
-    List<Observation> seen =
+    List<MeasuredValue> seen =
         List.of(
-            Observation.of(SENSOR, 30, 1.71),
-            Observation.of(RECEIVER, 30, 1.712),
-            Observation.of(GROUND, 30, 0.0018));
+            MeasuredValue.of(SENSOR, 30, 1.71),
+            MeasuredValue.of(RECEIVER, 30, 1.712),
+            MeasuredValue.of(GROUND, 30, 0.0018));
     Ranking r = Diagnostician.of(s, only(kinds)).rank(seen);
     var weights = new EnumMap<FaultKind, Double>(FaultKind.class);
     double total = 0;
@@ -107,7 +107,7 @@ class DiagnosticianTest {
     }
   }
 
-  private static double evidence(Subject s, FaultKind kind, List<Observation> seen) {
+  private static double evidence(Subject s, FaultKind kind, List<MeasuredValue> seen) {
     Fault prototype =
         FaultCatalogue.of(s).stream().filter(f -> f.kind() == kind).findFirst().orElseThrow();
     double nudge = s.channel().definition().tolerance().number() / 3;
@@ -122,7 +122,7 @@ class DiagnosticianTest {
       var covariance = new double[n][n];
       var values = new double[n];
       for (int k = 0; k < n; k++) {
-        Observation o = seen.get(k);
+        MeasuredValue o = seen.get(k);
         mean[k] = read(s, f, o.place(), o.at());
         slope[k] = read(s, f, o.place(), o.at() + nudge) - mean[k];
         // A sound supply is anywhere within 5 %; a low one says itself how low it is.
@@ -156,12 +156,13 @@ class DiagnosticianTest {
   @Test
   void bothEndsTellWhatOneEndCannot() {
     Channel loose = Channels.blower().define(d -> d.withTolerance(v(3)));
-    var engine = Diagnostician.of(subject(loose), Weighing.USUAL);
+    var engine = Diagnostician.of(subject(loose), PriorWeights.USUAL);
     double at = 30;
-    Ranking one = engine.rank(List.of(Observation.of(RECEIVER, at, 1.72)));
+    Ranking one = engine.rank(List.of(MeasuredValue.of(RECEIVER, at, 1.72)));
     assertThat(one.of(Fault.NONE).orElseThrow().probability()).isGreaterThan(0.05);
     Ranking both =
-        engine.rank(List.of(Observation.of(RECEIVER, at, 1.72), Observation.of(SENSOR, at, 1.66)));
+        engine.rank(
+            List.of(MeasuredValue.of(RECEIVER, at, 1.72), MeasuredValue.of(SENSOR, at, 1.66)));
     assertThat(both.of(Fault.NONE).orElseThrow().probability()).isLessThan(1e-6);
     assertThat(both.best().fault().kind())
         .as(both.leading(5).toString())
@@ -172,11 +173,11 @@ class DiagnosticianTest {
   @Test
   void meterLoadsWhatItMeasures() {
     Subject s = subject(thermistor());
-    var poor = Diagnostician.of(s, Weighing.USUAL.withMeter(new Meter(0.5, 2, 6000, 20e3)));
+    var poor = Diagnostician.of(s, PriorWeights.USUAL.withMeter(new Meter(0.5, 2, 6000, 20e3)));
     double sensor = 18050.0 * 20e3 / (18050 + 20e3);
     assertThat(poor.reading(Fault.NONE, RECEIVER, 12))
         .isCloseTo(3.3 * sensor / (sensor + 18e3), within(1e-6));
-    var good = Diagnostician.of(s, Weighing.USUAL);
+    var good = Diagnostician.of(s, PriorWeights.USUAL);
     assertThat(good.reading(Fault.NONE, RECEIVER, 12)).isCloseTo(3.3 * 18050 / 36050, within(2e-3));
   }
 
@@ -197,45 +198,45 @@ class DiagnosticianTest {
             .filter(f -> f.kind() == FaultKind.SIGNAL_OPEN)
             .findFirst()
             .orElseThrow();
-    var engine = Diagnostician.of(s, Weighing.USUAL);
+    var engine = Diagnostician.of(s, PriorWeights.USUAL);
     assertThat(engine.reading(open, Place.DISPLAY, 20)).isNaN();
     assertThat(engine.reading(open, RECEIVER, 20)).isCloseTo(0, within(1e-9));
     Ranking r =
         engine.rank(
             List.of(
-                Observation.of(Place.DISPLAY, 20, 31.7),
-                Observation.of(RECEIVER, 20, 0),
-                Observation.of(SENSOR, 20, 0.75)));
+                MeasuredValue.of(Place.DISPLAY, 20, 31.7),
+                MeasuredValue.of(RECEIVER, 20, 0),
+                MeasuredValue.of(SENSOR, 20, 0.75)));
     assertThat(r.best().fault().same(open)).isTrue();
   }
 
   @Test
   void openSensorIsFoundWithoutKnowingTheInput() {
-    var engine = Diagnostician.of(subject(thermistor()), Weighing.USUAL);
+    var engine = Diagnostician.of(subject(thermistor()), PriorWeights.USUAL);
     Ranking r =
         engine.rank(
             List.of(
-                Observation.of(Place.of(Place.Kind.OHMS_AT_SENSOR), Double.NaN, PairReading.OPEN),
-                Observation.of(RECEIVER, Double.NaN, 3.3)));
+                MeasuredValue.of(Place.of(Place.Kind.OHMS_AT_SENSOR), Double.NaN, PairReading.OPEN),
+                MeasuredValue.of(RECEIVER, Double.NaN, 3.3)));
     assertThat(r.best().fault().name()).isEqualTo("sensor element open");
     // 18.05 kΩ may stand anywhere in the range: nothing is wrong with that.
     Ranking sound =
         engine.rank(
             List.of(
-                Observation.of(Place.of(Place.Kind.OHMS_AT_SENSOR), Double.NaN, 18050),
-                Observation.of(RECEIVER, Double.NaN, 1.652)));
+                MeasuredValue.of(Place.of(Place.Kind.OHMS_AT_SENSOR), Double.NaN, 18050),
+                MeasuredValue.of(RECEIVER, Double.NaN, 1.652)));
     assertThat(sound.best().fault()).isEqualTo(Fault.NONE);
   }
 
   @Test
   void soundChannelIsCalledSound() {
-    var engine = Diagnostician.of(subject(Channels.blower()), Weighing.USUAL);
+    var engine = Diagnostician.of(subject(Channels.blower()), PriorWeights.USUAL);
     Ranking r =
         engine.rank(
             List.of(
-                new Observation(Place.DISPLAY, 30, 30.0, 0.1),
-                Observation.of(RECEIVER, 30, 1.659),
-                Observation.of(SUPPLY, 30, 5.0)));
+                new MeasuredValue(Place.DISPLAY, 30, 30.0, 0.1),
+                MeasuredValue.of(RECEIVER, 30, 1.659),
+                MeasuredValue.of(SUPPLY, 30, 5.0)));
     assertThat(r.best().fault()).isEqualTo(Fault.NONE);
     assertThat(r.noneFits()).isFalse();
   }
@@ -256,14 +257,14 @@ class DiagnosticianTest {
                         .withStages(
                             List.of(new NonInvertingAmp(v(100e3), v(1e3), v(0), v(0), v(3.3)))));
     Subject s = subject(c);
-    var engine = Diagnostician.of(s, Weighing.USUAL);
+    var engine = Diagnostician.of(s, PriorWeights.USUAL);
     double reads = engine.reading(cold(s), Place.DISPLAY, 200);
     assertThat(reads).isBetween(174.0, 180.0);
     Ranking r =
         engine.rank(
             List.of(
-                new Observation(Place.DISPLAY, 200, Math.rint(reads), 1),
-                Observation.of(RECEIVER, 200, engine.reading(Fault.NONE, RECEIVER, 200))));
+                new MeasuredValue(Place.DISPLAY, 200, Math.rint(reads), 1),
+                MeasuredValue.of(RECEIVER, 200, engine.reading(Fault.NONE, RECEIVER, 200))));
     assertThat(r.best().fault().kind()).isEqualTo(FaultKind.COLD_JUNCTION);
   }
 
@@ -278,7 +279,7 @@ class DiagnosticianTest {
   void kindThatIsRuledOutIsNotWeighed() {
     var engine =
         Diagnostician.of(
-            subject(Channels.blower()), Weighing.USUAL.withWeight(FaultKind.GROUND_OFFSET, 0));
+            subject(Channels.blower()), PriorWeights.USUAL.withWeight(FaultKind.GROUND_OFFSET, 0));
     assertThat(engine.rank(List.of()).explanations())
         .noneMatch(e -> e.fault().kind() == FaultKind.GROUND_OFFSET);
   }
@@ -307,7 +308,7 @@ class DiagnosticianTest {
     for (long seed = 0; seed < 30; seed++) {
       Exercise e =
           Exercise.hide(s, Meter.HAND_HELD, 1, Exercise.Difficulty.HARD, seed).orElseThrow();
-      var engine = Diagnostician.of(s, Weighing.USUAL);
+      var engine = Diagnostician.of(s, PriorWeights.USUAL);
       Ranking r = engine.rank(e.seen());
       NextMeasurement next = engine.next(r).orElse(null);
       if (next == null) continue;
@@ -362,7 +363,7 @@ class DiagnosticianTest {
   @Test
   void exerciseIsTheSameForTheSameSeedAndCountsWhatIsMeasured() {
     Subject s = subject(Channels.blower());
-    var shown = new ArrayList<List<Observation>>();
+    var shown = new ArrayList<List<MeasuredValue>>();
     for (int i = 0; i < 2; i++) {
       Exercise e =
           Exercise.hide(s, Meter.HAND_HELD, 1, Exercise.Difficulty.MEDIUM, 11).orElseThrow();
@@ -393,7 +394,7 @@ class DiagnosticianTest {
     Subject s = subject(Channels.blower());
     Fault hidden = named(s, "R1 of the divider open");
     Exercise e = Exercise.of(s, Meter.HAND_HELD, 1, hidden, 30, 5);
-    var engine = Diagnostician.of(s, Weighing.USUAL);
+    var engine = Diagnostician.of(s, PriorWeights.USUAL);
     assertThat(e.right(hidden, engine)).isTrue();
     assertThat(e.right(named(s, "R2 of the divider short"), engine)).isTrue();
     assertThat(e.right(named(s, "supply wire open"), engine)).isFalse();

@@ -17,22 +17,22 @@ import nocking.fault.FaultCatalogue;
 import nocking.fault.Faults;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
+import nocking.prior.FaultKind;
+import nocking.prior.PriorWeights;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.stage.BridgeRectifier;
 import nocking.stage.Stage;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.wiring.Meter;
+import nocking.wiring.Observation;
 import nocking.wiring.Place;
-import nocking.wiring.Seen;
 import org.junit.jupiter.api.Test;
 
 /** What is said of everything that was seen, and what may be seen at all. */
 class InquiryTest {
   private static final Channel BLOWER = Channels.blower();
   private static final Subject SUBJECT = Analysis.of(BLOWER).wiring().subject().orElseThrow();
-  private static final Diagnostician ENGINE = Diagnostician.of(SUBJECT, Weighing.USUAL);
+  private static final Diagnostician ENGINE = Diagnostician.of(SUBJECT, PriorWeights.USUAL);
 
   private static Fault fault(FaultKind kind) {
     return FaultCatalogue.of(SUBJECT).stream()
@@ -43,15 +43,15 @@ class InquiryTest {
   }
 
   /** Everything that can be measured, at three inputs, with these faults in the circuit. */
-  private static List<Observation> everything(Fault... faults) {
-    var list = new ArrayList<Observation>();
+  private static List<MeasuredValue> everything(Fault... faults) {
+    var list = new ArrayList<MeasuredValue>();
     for (double x : new double[] {10, 30, 50}) {
       FaultyPath path = FaultyPath.of(SUBJECT, Faults.of(faults), x);
       for (Place p : ENGINE.places()) {
         if (p.equals(Place.DISPLAY) || !p.live()) continue;
         FaultyPath.Reading r = path.read(p, Meter.HAND_HELD.inputResistance());
         if (!r.floats()) {
-          list.add(Observation.of(p, x, Meter.HAND_HELD.shown(r.value(), p)));
+          list.add(MeasuredValue.of(p, x, Meter.HAND_HELD.shown(r.value(), p)));
         }
       }
     }
@@ -63,7 +63,7 @@ class InquiryTest {
     Inquiry nothing = Inquiry.of(ENGINE, List.of());
     assertThat(nothing.leading()).isEmpty();
     assertThat(nothing.says(0.5)).startsWith("Add what the display says at a known input");
-    Inquiry sound = Inquiry.of(ENGINE, List.of(Observation.of(Place.DISPLAY, 30, 30.1)));
+    Inquiry sound = Inquiry.of(ENGINE, List.of(MeasuredValue.of(Place.DISPLAY, 30, 30.1)));
     assertThat(sound.says(0.5))
         .isEqualTo("Nothing seen so far is wrong: it is all within tolerance.");
     assertThat(sound.leading()).isNotEmpty().hasSizeLessThanOrEqualTo(8);
@@ -151,9 +151,10 @@ class InquiryTest {
   void inputsReachATenthBeyondTheSensor() {
     assertThat(Diagnosis.inputs(BLOWER).low()).isCloseTo(-10, within(1e-9));
     assertThat(Diagnosis.inputs(BLOWER).high()).isCloseTo(110, within(1e-9));
-    Diagnosis.requireInput(BLOWER, new Seen(Place.DISPLAY, v(110), v(3)));
-    Diagnosis.requireInput(BLOWER, new Seen(Place.DISPLAY, null, v(3)));
-    assertThatThrownBy(() -> Diagnosis.requireInput(BLOWER, new Seen(Place.DISPLAY, v(111), v(3))))
+    Diagnosis.requireInput(BLOWER, new Observation(Place.DISPLAY, v(110), v(3)));
+    Diagnosis.requireInput(BLOWER, new Observation(Place.DISPLAY, null, v(3)));
+    assertThatThrownBy(
+            () -> Diagnosis.requireInput(BLOWER, new Observation(Place.DISPLAY, v(111), v(3))))
         .isInstanceOf(QuantityException.class)
         .hasMessage("the input reads 111, expected -10 … 110 kPa");
   }
@@ -161,13 +162,15 @@ class InquiryTest {
   /** The digits that a display shows say how exact it is; a jumping one is its middle. */
   @Test
   void whatWasSeenKeepsItsDigits() {
-    Observation o = Diagnosis.observed(Seen.typed(Place.DISPLAY, v(30), "29.50", Unit.of("kPa")));
+    MeasuredValue o =
+        Diagnosis.observed(Observation.typed(Place.DISPLAY, v(30), "29.50", Unit.of("kPa")));
     assertThat(o.value()).isEqualTo(29.5);
     assertThat(o.step()).isCloseTo(0.01, within(1e-12));
-    Observation jumps = Diagnosis.observed(new Seen(Place.DISPLAY, v(30), v(20), v(40)));
+    MeasuredValue jumps = Diagnosis.observed(new Observation(Place.DISPLAY, v(30), v(20), v(40)));
     assertThat(jumps.value()).isEqualTo(30);
     assertThat(jumps.jumps()).isTrue();
-    assertThat(Diagnosis.observed(new Seen(Place.DISPLAY, null, v(2))).inputKnown()).isFalse();
+    assertThat(Diagnosis.observed(new Observation(Place.DISPLAY, null, v(2))).inputKnown())
+        .isFalse();
     assertThat(Diagnosis.tolerance(BLOWER)).isEqualTo(0.5);
     assertThat(Diagnosis.tolerance(BLOWER.define(d -> d.withTolerance(null)))).isEqualTo(0.6);
   }
@@ -178,11 +181,11 @@ class InquiryTest {
     assertThat(Diagnosis.ofPins(c)).isEmpty();
     Channel measured =
         c.wiring(w -> w.withPlan(w.plan().with(2, w.plan().pins().get(2).withMeasured(v(0.26)))));
-    List<Seen> taken = Diagnosis.ofPins(measured);
+    List<Observation> taken = Diagnosis.ofPins(measured);
     assertThat(taken).hasSize(1);
     assertThat(taken.getFirst().place()).isEqualTo(Place.of(Place.Kind.SIGNAL_AT_RECEIVER));
     assertThat(taken.getFirst().at().number()).isZero();
-    assertThat(Diagnosis.ofPins(measured.wiring(w -> w.withSeen(taken)))).isEmpty();
+    assertThat(Diagnosis.ofPins(measured.wiring(w -> w.withObservations(taken)))).isEmpty();
   }
 
   @Test

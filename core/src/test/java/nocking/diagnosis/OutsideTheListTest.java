@@ -17,15 +17,15 @@ import nocking.fault.FaultRow;
 import nocking.fault.FaultyPath;
 import nocking.fault.NormalBand;
 import nocking.fault.Subject;
+import nocking.prior.FaultKind;
+import nocking.prior.PriorWeights;
 import nocking.quantity.Unit;
 import nocking.sensor.LinearSensor;
 import nocking.sensor.StrainBridge;
 import nocking.stage.InputPull;
 import nocking.stage.InstrumentationAmp;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Weighing;
+import nocking.wiring.Observation;
 import nocking.wiring.Place;
-import nocking.wiring.Seen;
 import nocking.wiring.Supplied;
 import org.junit.jupiter.api.Test;
 
@@ -41,16 +41,16 @@ class OutsideTheListTest {
     return Analysis.of(c).wiring().subject().orElseThrow();
   }
 
-  private static Ranking rank(Channel c, Observation... seen) {
-    return Diagnostician.of(subject(c), Weighing.USUAL).rank(List.of(seen));
+  private static Ranking rank(Channel c, MeasuredValue... seen) {
+    return Diagnostician.of(subject(c), PriorWeights.USUAL).rank(List.of(seen));
   }
 
-  private static Observation o(Place place, double at, double value) {
-    return Observation.of(place, at, value);
+  private static MeasuredValue o(Place place, double at, double value) {
+    return MeasuredValue.of(place, at, value);
   }
 
-  private static Observation display(double at, double value) {
-    return new Observation(Place.DISPLAY, at, value, 0.1);
+  private static MeasuredValue display(double at, double value) {
+    return new MeasuredValue(Place.DISPLAY, at, value, 0.1);
   }
 
   private static Channel held() {
@@ -94,7 +94,7 @@ class OutsideTheListTest {
     // 510 Ω for 5.1 kΩ over 10 kΩ.
     double tp2 = 1.66 * 10e3 / 10.51e3;
     Ranking r = rank(Channels.blower(), o(RECEIVER, 30, 1.66), o(TP2, 30, tp2), o(SUPPLY, 30, 5.0));
-    var engine = Diagnostician.of(subject(Channels.blower()), Weighing.USUAL);
+    var engine = Diagnostician.of(subject(Channels.blower()), PriorWeights.USUAL);
     Fault decade =
         FaultCatalogue.of(subject(Channels.blower())).stream()
             .filter(f -> f.name().equals("R1 of the divider is ÷10"))
@@ -121,17 +121,17 @@ class OutsideTheListTest {
 
   @Test
   void aJumpingReadingSpeaksForABadContact() {
-    Seen typed = Seen.typed(RECEIVER, v(30), "0.2 … 1.6 V, jumping", Unit.VOLT);
+    Observation typed = Observation.typed(RECEIVER, v(30), "0.2 … 1.6 V, jumping", Unit.VOLT);
     assertThat(typed.jumping()).isTrue();
     assertThat(typed.value().number()).isEqualTo(0.2);
     assertThat(typed.until().number()).isEqualTo(1.6);
     Channel c = held();
     Ranking r =
-        Diagnostician.of(subject(c), Weighing.USUAL)
+        Diagnostician.of(subject(c), PriorWeights.USUAL)
             .rank(List.of(Diagnosis.observed(typed), o(SENSOR, 30, 1.66), o(SUPPLY, 30, 5)));
     assertThat(r.best().fault().kind()).isEqualTo(FaultKind.INTERMITTENT);
-    assertThat(Seen.typed(RECEIVER, null, "4.36 V", Unit.VOLT).jumping()).isFalse();
-    assertThat(Seen.typed(RECEIVER, null, "200 mV to 1.6 V", Unit.VOLT).value().number())
+    assertThat(Observation.typed(RECEIVER, null, "4.36 V", Unit.VOLT).jumping()).isFalse();
+    assertThat(Observation.typed(RECEIVER, null, "200 mV to 1.6 V", Unit.VOLT).value().number())
         .isEqualTo(0.2);
   }
 
@@ -280,7 +280,7 @@ class OutsideTheListTest {
         Channels.incubator()
             .wiring(w -> w.withPlan(Channels.incubator().wiring().plan().withSupply(v(5))));
     Subject s = subject(c);
-    var engine = Diagnostician.of(s, Weighing.USUAL);
+    var engine = Diagnostician.of(s, PriorWeights.USUAL);
     Fault offset =
         FaultCatalogue.of(s).stream()
             .filter(f -> f.kind() == FaultKind.GROUND_OFFSET)
@@ -288,10 +288,10 @@ class OutsideTheListTest {
             .orElseThrow();
     for (double volts : new double[] {0.045, 0.0475, 0.05, 0.0525, 0.055}) {
       Fault at = offset.withSeverity(volts);
-      var seen = new ArrayList<Observation>();
+      var seen = new ArrayList<MeasuredValue>();
       for (double x : new double[] {5, 9, 13}) {
         for (Place p : List.of(Place.DISPLAY, RECEIVER, GROUND, TP2)) {
-          seen.add(Observation.of(p, x, engine.reading(at, p, x)));
+          seen.add(MeasuredValue.of(p, x, engine.reading(at, p, x)));
         }
       }
       Ranking r = engine.rank(seen);

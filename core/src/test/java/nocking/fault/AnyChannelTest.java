@@ -11,19 +11,19 @@ import nocking.analysis.Analysis;
 import nocking.channel.Channel;
 import nocking.channel.QuantityKind;
 import nocking.diagnosis.Diagnostician;
-import nocking.diagnosis.Observation;
+import nocking.diagnosis.MeasuredValue;
 import nocking.diagnosis.Ranking;
 import nocking.path.SignalPath;
 import nocking.points.PointSet;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
+import nocking.prior.PriorWeights;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
 import nocking.sensor.StrainBridge;
 import nocking.stage.Stage;
-import nocking.weighing.Weighing;
 import nocking.wiring.Place;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -88,11 +88,11 @@ class AnyChannelTest {
       agreesWithThePath(subject, a.design().path().get(), what);
       if (seen % 12 == 0) assertThat(findings(c, seen)).as(what).isNotNull();
       if (seen++ % 5 != 0) continue;
-      var engine = Diagnostician.of(subject, Weighing.USUAL);
+      var engine = Diagnostician.of(subject, PriorWeights.USUAL);
       double middle = c.definition().working().middle();
       Ranking r =
           engine.rank(
-              List.of(Observation.of(Place.DISPLAY, middle, c.definition().high().number())));
+              List.of(MeasuredValue.of(Place.DISPLAY, middle, c.definition().high().number())));
       assertThat(r.best().probability()).as(what).isBetween(0.0, 1.0);
       double sum = r.explanations().stream().mapToDouble(e -> e.probability()).sum();
       assertThat(sum).as(what).isCloseTo(1, within(1e-9));

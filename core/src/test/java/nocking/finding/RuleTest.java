@@ -15,7 +15,7 @@ import nocking.channel.QuantityKind;
 import nocking.channel.SensorCard;
 import nocking.channel.Surroundings;
 import nocking.check.CheckPoint;
-import nocking.check.CheckSheet;
+import nocking.check.CheckTable;
 import nocking.converter.Converter;
 import nocking.element.Element;
 import nocking.element.Signal;
@@ -297,8 +297,8 @@ class RuleTest {
             .acceptance(
                 a ->
                     a.withCheck(
-                        new CheckSheet(
-                            CheckSheet.Measured.READING,
+                        new CheckTable(
+                            CheckTable.Measured.READING,
                             List.of(
                                 new CheckPoint(v(4), v(4.05)), new CheckPoint(v(14), v(14.13))))));
     Finding f = found(c, "check-fails");

@@ -15,12 +15,13 @@ import nocking.channel.Channel;
 import nocking.channel.QuantityKind;
 import nocking.channel.WorkStep;
 import nocking.check.CheckPoint;
-import nocking.check.CheckSheet;
+import nocking.check.CheckTable;
 import nocking.check.Verdict;
 import nocking.converter.Converter;
 import nocking.element.Element;
 import nocking.element.Signal;
 import nocking.fault.FaultRow;
+import nocking.prior.FaultKind;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -31,7 +32,6 @@ import nocking.sensor.TableSensor;
 import nocking.stage.NonInvertingAmp;
 import nocking.stage.PullUp;
 import nocking.stage.SeriesResistor;
-import nocking.weighing.FaultKind;
 import nocking.wiring.PairReading;
 import nocking.wiring.Pin;
 import nocking.wiring.Thresholds;
@@ -154,8 +154,8 @@ class WireRulesTest {
         c.acceptance(
             a ->
                 a.withCheck(
-                    new CheckSheet(
-                        CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(0), v(0.002))))));
+                    new CheckTable(
+                        CheckTable.Measured.VOLTS, List.of(new CheckPoint(v(0), v(0.002))))));
     assertThat(found(broken, "fault-reading").headline())
         .isEqualTo("The check at 0.0 kPa reads a fault");
     assertThat(Analysis.of(broken).acceptance().rows().getFirst().verdict())
@@ -164,8 +164,8 @@ class WireRulesTest {
         c.acceptance(
             a ->
                 a.withCheck(
-                    new CheckSheet(
-                        CheckSheet.Measured.VOLTS, List.of(new CheckPoint(v(0), v(0.265))))));
+                    new CheckTable(
+                        CheckTable.Measured.VOLTS, List.of(new CheckPoint(v(0), v(0.265))))));
     assertThat(finding(sound, "fault-reading")).isEmpty();
   }
 

@@ -123,12 +123,13 @@ class CircuitTest {
             .limit("out", new Span(0.1, 3.2))
             .resistor("out", Circuit.GROUND, 10e3)
             .source("S", Circuit.GROUND, 5);
-    Circuit.Settled s = c.settle(new Span(0, 5));
+    Circuit.OperatingPoint s = c.operatingPoint(new Span(0, 5));
     assertThat(s.floats("in", Circuit.GROUND)).isTrue();
     assertThat(s.span("out", Circuit.GROUND)).isEqualTo(new Span(0.1, 3.2));
     assertThat(s.floats("S", Circuit.GROUND)).isFalse();
     // A meter of 10 MΩ holds what nothing else does.
-    Circuit.Settled metered = c.copy().resistor("in", Circuit.GROUND, 10e6).settle(new Span(0, 5));
+    Circuit.OperatingPoint metered =
+        c.copy().resistor("in", Circuit.GROUND, 10e6).operatingPoint(new Span(0, 5));
     assertThat(metered.floats("in", Circuit.GROUND)).isFalse();
     assertThat(metered.volts("in", Circuit.GROUND)).isCloseTo(0, within(1e-12));
   }
@@ -144,7 +145,7 @@ class CircuitTest {
               .resistor("ref", "minus", 1e3)
               .amplifier("in", "minus", "out")
               .limit("out", new Span(0, 3.3));
-      assertThat(c.settle(new Span(0, 5)).volts("out", Circuit.GROUND))
+      assertThat(c.operatingPoint(new Span(0, 5)).volts("out", Circuit.GROUND))
           .isEqualTo(in > 0.5 ? 3.3 : 0);
     }
   }
@@ -153,11 +154,19 @@ class CircuitTest {
   @Test
   void transmitterStarvesWhenTooLittleIsLeftToIt() {
     var c = new Circuit().source("S", Circuit.GROUND, 24).loop("S", "b", 0.02, 10);
-    assertThat(c.copy().resistor("b", Circuit.GROUND, 500).settle(new Span(0, 5)).volts("b", "0"))
+    assertThat(
+            c.copy()
+                .resistor("b", Circuit.GROUND, 500)
+                .operatingPoint(new Span(0, 5))
+                .volts("b", "0"))
         .isCloseTo(10, within(1e-9));
-    assertThat(c.copy().resistor("b", Circuit.GROUND, 1000).settle(new Span(0, 5)).volts("b", "0"))
+    assertThat(
+            c.copy()
+                .resistor("b", Circuit.GROUND, 1000)
+                .operatingPoint(new Span(0, 5))
+                .volts("b", "0"))
         .isCloseTo(14, within(1e-9));
-    assertThat(c.settle(new Span(0, 5)).volts("b", "0")).isCloseTo(14, within(1e-9));
+    assertThat(c.operatingPoint(new Span(0, 5)).volts("b", "0")).isCloseTo(14, within(1e-9));
   }
 
   @Test

@@ -77,7 +77,7 @@ class PartsTest {
     }
     Candidates d =
         DividerDesign.search(
-            a, new DividerDesign.Wish(10, 10 * ratio, total, Double.POSITIVE_INFINITY), 2);
+            a, new DividerDesign.Goal(10, 10 * ratio, total, Double.POSITIVE_INFINITY), 2);
     assertThat(d.exact()).isTrue();
     if (Double.isInfinite(best)) {
       assertThat(d.found()).as("seed %d", seed).isFalse();
@@ -120,7 +120,7 @@ class PartsTest {
     List<StockPart> drawer = drawer(r, 8);
     Assortment a = Assortment.of(drawer);
     double ratio = 0.2 + 0.6 * r.nextDouble();
-    var wish = new DividerDesign.Wish(5, 5 * ratio, new Span(500, 3e6), Double.POSITIVE_INFINITY);
+    var wish = new DividerDesign.Goal(5, 5 * ratio, new Span(500, 3e6), Double.POSITIVE_INFINITY);
     for (int parts = 2; parts <= 4; parts++) {
       for (Solution s : DividerDesign.search(a, wish, parts).solutions()) {
         assertThat(available(drawer, s)).as("seed %d: %s", seed, s.text()).isTrue();
@@ -283,7 +283,7 @@ class PartsTest {
     "-10, 10, 0.2, 3.1, 3.3"
   })
   void gainAndShiftDoWhatWasAsked(double a, double b, double c, double d, double reference) {
-    var wish = new GainShift.Wish(a, b, c, d, reference, new Span(-1e3, 1e3));
+    var wish = new GainShift.Goal(a, b, c, d, reference, new Span(-1e3, 1e3));
     Candidates candidates = GainShift.search(Assortment.of(PreferredSeries.E96), wish);
     assertThat(candidates.found()).as(wish.text()).isTrue();
     Solution s = candidates.solutions().getFirst();
@@ -316,7 +316,7 @@ class PartsTest {
 
   @Test
   void wishesWithoutSenseAreRefused() {
-    assertThatThrownBy(() -> new DividerDesign.Wish(3, 5, new Span(1, 2), 1))
+    assertThatThrownBy(() -> new DividerDesign.Goal(3, 5, new Span(1, 2), 1))
         .isInstanceOf(QuantityException.class)
         .hasMessageContaining("read 3 V in and 5 V out");
     assertThatThrownBy(() -> Combination.search(Assortment.of(PreferredSeries.E12), 100, 7))

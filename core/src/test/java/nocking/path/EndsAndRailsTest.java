@@ -168,7 +168,7 @@ class EndsAndRailsTest {
         volts(
             new TwoPointSensor(v(0), v(0), v(100), v(5), v(10e3)),
             new InvertingAmp(v(100e3), v(10e3), v(1), v(0), v(3.3)));
-    ReadOut at = Analysis.of(c).design().path().orElseThrow().at(50);
+    PathState at = Analysis.of(c).design().path().orElseThrow().at(50);
     // 2.5 V through 10 kΩ + 110 kΩ to the output at 0 V.
     assertThat(at.nodes().getFirst().value()).isCloseTo(2.5 - 2.5 / 12, within(1e-9));
     assertThat(at.output()).isZero();
@@ -183,7 +183,7 @@ class EndsAndRailsTest {
             new TwoPointSensor(v(0), v(0), v(100), v(5), v(0)),
             new Divider(v(10e3), v(10e3)),
             new Clamp(v(1e3), v(0), v(1)));
-    ReadOut at = Analysis.of(c).design().path().orElseThrow().at(50);
+    PathState at = Analysis.of(c).design().path().orElseThrow().at(50);
     assertThat(at.nodes().get(1).value()).isCloseTo(1.0416667, within(1e-6));
     assertThat(at.output()).isEqualTo(1);
   }
@@ -226,7 +226,7 @@ class EndsAndRailsTest {
       double upper, double lower, double bleeder, double rms) {
     double farads = 47e-6;
     Channel c = mains(upper, lower, bleeder, farads).define(d -> d.withRange(v(rms / 3), v(rms)));
-    ReadOut at = Analysis.of(c).design().path().orElseThrow().at(rms);
+    PathState at = Analysis.of(c).design().path().orElseThrow().at(rms);
     double source = upper * lower / (upper + lower);
     double peak = Math.sqrt(2) * rms * lower / (upper + lower);
     double load = 1 / (1 / bleeder + 1 / 100e3);
@@ -261,7 +261,7 @@ class EndsAndRailsTest {
   @Test
   void belowItsDropsARectifierGivesNothing() {
     Channel c = mains(10e3, 10e3, 100e3, 10e-6).define(d -> d.withRange(v(0), v(30)));
-    ReadOut at = Analysis.of(c).design().path().orElseThrow().at(0.5);
+    PathState at = Analysis.of(c).design().path().orElseThrow().at(0.5);
     assertThat(at.nodes()).allMatch(n -> n.value() >= 0);
     assertThat(at.output()).isZero();
   }
@@ -276,25 +276,25 @@ class EndsAndRailsTest {
             .resistor("t", "b", 8)
             .resistor("b", Circuit.GROUND, 150)
             .resistor("b", "S", 0.1);
-    double amperes = c.settle(new Span(0, 0)).volts("t", "b") / 8;
+    double amperes = c.operatingPoint(new Span(0, 0)).volts("t", "b") / 8;
     assertThat(amperes).isBetween(-1e-6, 0.012);
     var starved =
         new Circuit()
             .source("S", Circuit.GROUND, 11)
             .loop("S", "t", 0.02, 10)
             .resistor("t", Circuit.GROUND, 150);
-    assertThat(starved.settle(new Span(0, 0)).volts("t", Circuit.GROUND))
+    assertThat(starved.operatingPoint(new Span(0, 0)).volts("t", Circuit.GROUND))
         .isCloseTo(1, within(1e-9));
   }
 
   @Test
   void noCircuitIsOfferedThatItsRailsCannotGive() {
     Assortment e96 = Assortment.of(PreferredSeries.E96);
-    var wish = new GainShift.Wish(0, 1, 0, 5, 3.3, new Span(0, 3.3));
+    var wish = new GainShift.Goal(0, 1, 0, 5, 3.3, new Span(0, 3.3));
     assertThatThrownBy(() -> GainShift.search(e96, wish))
         .isInstanceOf(QuantityException.class)
         .hasMessageContaining("leaves the rails 0 … 3.3 V");
-    var inside = new GainShift.Wish(0.2, 0.6, 0.3, 3, 3.3, new Span(0, 3.3));
+    var inside = new GainShift.Goal(0.2, 0.6, 0.3, 3, 3.3, new Span(0, 3.3));
     assertThat(GainShift.search(e96, inside).found()).isTrue();
   }
 }

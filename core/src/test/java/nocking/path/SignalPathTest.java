@@ -56,7 +56,7 @@ class SignalPathTest {
     Random r = new Random(seed + 1);
     double x = random.range().at(r.nextDouble());
     Map<String, Double> solved = random.circuit(x).solve();
-    for (ReadOut.Node node : random.path().at(x).nodes()) {
+    for (PathState.Node node : random.path().at(x).nodes()) {
       // A resistance or a current is no node of the circuit.
       if (!node.point().unit().equals(Unit.VOLT)) continue;
       double referee = solved.get(node.point().name());
@@ -102,7 +102,7 @@ class SignalPathTest {
     "100, 4.6, 3.04636, 3781"
   })
   void blowerManifoldVoltsAndCodes(double kPa, double tp1, double tp2, int code) {
-    ReadOut read = path(Channels.blower()).at(kPa);
+    PathState read = path(Channels.blower()).at(kPa);
     assertThat(read.nodes().get(0).value()).isCloseTo(tp1, within(1e-12));
     assertThat(read.nodes().get(1).value()).isCloseTo(tp2, within(5e-6));
     assertThat(read.code()).isEqualTo(code);
@@ -165,7 +165,7 @@ class SignalPathTest {
   void outputStandsAtTheRail() {
     var amp = new DifferenceAmp(v(210e3), v(10e3), v(0.53), v(1.65), v(0), v(3.3));
     SignalPath p = path(Channels.incubator().design(d -> d.withStages(List.of(amp))));
-    ReadOut at = p.at(14);
+    PathState at = p.at(14);
     assertThat(at.output()).isEqualTo(3.3);
     assertThat(at.nodes().getLast().wanted()).isCloseTo(3.75, within(1e-12));
     assertThat(at.clipped()).isTrue();

@@ -14,7 +14,7 @@ import nocking.Channels;
 import nocking.algebra.AlgebraException;
 import nocking.algebra.Formula;
 import nocking.algebra.Notation;
-import nocking.algebra.TurnedEquation;
+import nocking.algebra.NumericalInverse;
 import nocking.channel.UnitChange;
 import nocking.element.Measurand;
 import nocking.element.Signal;
@@ -196,7 +196,7 @@ class OwnModelsTest {
         .contains("sqrt(");
     assertThatThrownBy(
             () ->
-                new TurnedEquation(
+                new NumericalInverse(
                     Formula.parse("x*(10 - x)", Set.of("x")), "x", Map.of(), new Span(0, 8)))
         .isInstanceOf(AlgebraException.class)
         .hasMessage("the output turns back at x = 5: two inputs would give the same output");

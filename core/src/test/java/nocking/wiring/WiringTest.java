@@ -101,14 +101,14 @@ class WiringTest {
   /** 0.40 … 0.46 V is a jumping reading, and a single one is not. */
   @Test
   void whatWasSeenMayJump() {
-    Seen jumping = Seen.typed(Place.testPoint(1), v(5), "0.40 … 0.46 V", Unit.VOLT);
+    Observation jumping = Observation.typed(Place.testPoint(1), v(5), "0.40 … 0.46 V", Unit.VOLT);
     assertThat(jumping.jumping()).isTrue();
     assertThat(jumping.value().number()).isEqualTo(0.4);
     assertThat(jumping.until().number()).isEqualTo(0.46);
-    Seen steady = Seen.typed(Place.testPoint(1), v(5), "430 mV", Unit.VOLT);
+    Observation steady = Observation.typed(Place.testPoint(1), v(5), "430 mV", Unit.VOLT);
     assertThat(steady.jumping()).isFalse();
     assertThat(steady.value().number()).isEqualTo(0.43);
-    assertThatThrownBy(() -> Seen.typed(Place.DISPLAY, v(5), "high", Unit.of("kPa")))
+    assertThatThrownBy(() -> Observation.typed(Place.DISPLAY, v(5), "high", Unit.of("kPa")))
         .isInstanceOf(QuantityException.class);
   }
 

@@ -11,11 +11,12 @@ import nocking.channel.Definition;
 import nocking.channel.Hazard;
 import nocking.channel.QuantityKind;
 import nocking.check.CheckPoint;
-import nocking.check.CheckSheet;
+import nocking.check.CheckTable;
 import nocking.converter.Converter;
 import nocking.points.PointSet;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
+import nocking.prior.PriorWeights;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.LinearSensor;
@@ -26,7 +27,6 @@ import nocking.stage.Divider;
 import nocking.stage.InputPull;
 import nocking.stage.NonInvertingAmp;
 import nocking.table.TableSpec;
-import nocking.weighing.Weighing;
 import nocking.wiring.Pin;
 import nocking.wiring.WirePlan;
 
@@ -56,7 +56,7 @@ public final class Hatchery {
             PlantSide.paddle()),
         Shelf.cards(),
         Shelf.drawer(),
-        Weighing.USUAL);
+        PriorWeights.USUAL);
   }
 
   private static Value typed(String text, Unit unit) {
@@ -148,7 +148,7 @@ public final class Hatchery {
         IntStream.of(4, 6, 9, 12, 14)
             .mapToObj(x -> new CheckPoint(Value.of(x), bench.volts(truth.applyAsDouble(x), 0.0006)))
             .toList();
-    return c.acceptance(a -> a.withCheck(new CheckSheet(CheckSheet.Measured.VOLTS, checks)))
+    return c.acceptance(a -> a.withCheck(new CheckTable(CheckTable.Measured.VOLTS, checks)))
         .journal(j -> j.withLocked(true));
   }
 
@@ -198,8 +198,8 @@ public final class Hatchery {
             .acceptance(
                 a ->
                     a.withCheck(
-                        new CheckSheet(
-                            CheckSheet.Measured.VOLTS,
+                        new CheckTable(
+                            CheckTable.Measured.VOLTS,
                             IntStream.of(0, 30, 60)
                                 .mapToObj(x -> new CheckPoint(Value.of(x), null))
                                 .toList())));

@@ -12,7 +12,7 @@ import nocking.channel.Channel;
 import nocking.channel.Hazard;
 import nocking.channel.QuantityKind;
 import nocking.check.CheckPoint;
-import nocking.check.CheckSheet;
+import nocking.check.CheckTable;
 import nocking.converter.Converter;
 import nocking.element.Measurand;
 import nocking.element.Signal;
@@ -32,9 +32,9 @@ import nocking.stage.PullUp;
 import nocking.stage.SeriesResistor;
 import nocking.stage.Shunt;
 import nocking.table.TableSpec;
+import nocking.wiring.Observation;
 import nocking.wiring.Pin;
 import nocking.wiring.Place;
-import nocking.wiring.Seen;
 import nocking.wiring.WirePlan;
 
 /** The channels of raceways, header tank and sluice. */
@@ -143,7 +143,7 @@ final class WaterSide {
                                 Hatchery.wire(Pin.Function.SUPPLY, "brown", "1", "J3-1", 25),
                                 Hatchery.wire(Pin.Function.SIGNAL, "blue", "3", "J3-3", 25)))))
             .calibration(k -> k.withAdopted(Adopted.DESIGN))
-            .acceptance(a -> a.withCheck(new CheckSheet(CheckSheet.Measured.VOLTS, checks)));
+            .acceptance(a -> a.withCheck(new CheckTable(CheckTable.Measured.VOLTS, checks)));
     return Hatchery.withLimits(c);
   }
 
@@ -235,10 +235,10 @@ final class WaterSide {
                                     Value.of(2),
                                     Value.of(2.6),
                                     Value.of(1.4)))))
-                    .withSeen(
+                    .withObservations(
                         List.of(
-                            new Seen(Place.DISPLAY, ZERO, Value.of(2.7)),
-                            new Seen(
+                            new Observation(Place.DISPLAY, ZERO, Value.of(2.7)),
+                            new Observation(
                                 Place.of(Place.Kind.SIGNAL_AT_RECEIVER), ZERO, volts("4.464 V"))))
                     .withPlan(
                         WirePlan.of(

@@ -13,13 +13,13 @@ import nocking.channel.Channel;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Exercise;
 import nocking.diagnosis.Explanation;
+import nocking.diagnosis.MeasuredValue;
 import nocking.diagnosis.NextMeasurement;
-import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
 import nocking.fault.Fault;
 import nocking.fault.Subject;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.prior.PriorWeights;
+import nocking.wiring.Meter;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -89,7 +89,7 @@ class DiagnosisReportTest {
         Exercise.hide(
                 subject, Meter.HAND_HELD, a.design().decimals(), Exercise.Difficulty.HARD, seed)
             .orElseThrow();
-    var engine = Diagnostician.of(subject, Weighing.USUAL);
+    var engine = Diagnostician.of(subject, PriorWeights.USUAL);
     Ranking ranking = engine.rank(exercise.seen());
     for (int i = 0; i < MEASUREMENTS; i++) {
       NextMeasurement next = engine.next(ranking).orElse(null);
@@ -120,7 +120,7 @@ class DiagnosisReportTest {
     for (Channel c : book.channels()) {
       Analysis a = Analysis.of(c, book.cards());
       Subject subject = a.wiring().subject().orElseThrow();
-      var engine = Diagnostician.of(subject, Weighing.USUAL);
+      var engine = Diagnostician.of(subject, PriorWeights.USUAL);
       for (long seed = 0; seed < 8; seed++) {
         Exercise e =
             Exercise.hide(
@@ -134,10 +134,10 @@ class DiagnosisReportTest {
         Fault top = r.best().fault();
         for (Explanation alike : engine.indistinguishable(r.best(), r)) {
           // The twin is fitted anew to all that the first one would show.
-          var shown = new ArrayList<Observation>();
+          var shown = new ArrayList<MeasuredValue>();
           for (var place : engine.places()) {
             double v = engine.reading(top, place, e.complaintAt());
-            if (!Double.isNaN(v)) shown.add(Observation.of(place, e.complaintAt(), v));
+            if (!Double.isNaN(v)) shown.add(MeasuredValue.of(place, e.complaintAt(), v));
           }
           Explanation twin = engine.rank(shown).of(alike.fault()).orElseThrow();
           assertThat(twin.misfit())

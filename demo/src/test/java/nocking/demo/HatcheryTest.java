@@ -13,7 +13,7 @@ import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Ranking;
 import nocking.finding.Finding;
 import nocking.finding.Severity;
-import nocking.weighing.Weighing;
+import nocking.prior.PriorWeights;
 import org.junit.jupiter.api.Test;
 
 /** The demo book can always be made again, and every channel shows what it is there for. */
@@ -90,7 +90,7 @@ class HatcheryTest {
     Channel c = BOOK.byTag("SG-P1").orElseThrow();
     var engine =
         Diagnostician.of(
-            Analysis.of(c, BOOK.cards()).wiring().subject().orElseThrow(), Weighing.USUAL);
+            Analysis.of(c, BOOK.cards()).wiring().subject().orElseThrow(), PriorWeights.USUAL);
     Ranking r = engine.rank(c.wiring().seen().stream().map(Diagnosis::observed).toList());
     assertThat(r.noneFits()).isFalse();
     assertThat(r.best().fault().name()).isEqualTo("leak from signal to ground");

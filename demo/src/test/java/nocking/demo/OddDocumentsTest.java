@@ -13,7 +13,7 @@ import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.channel.DocumentException;
 import nocking.check.CheckPoint;
-import nocking.check.CheckSheet;
+import nocking.check.CheckTable;
 import nocking.quantity.Value;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -94,8 +94,8 @@ class OddDocumentsTest {
   @MethodSource("channels")
   void whatIsNotEnteredYetIsNoOddity(Channel channel) {
     var planned =
-        new CheckSheet(
-            CheckSheet.Measured.VOLTS, List.of(new CheckPoint(channel.definition().low(), null)));
+        new CheckTable(
+            CheckTable.Measured.VOLTS, List.of(new CheckPoint(channel.definition().low(), null)));
     var alarm = new AlarmBand("low", null, Value.of(1));
     var open = new BandPlan(List.of(), null, null, null, List.of(alarm), null, List.of());
     Channel c =

@@ -13,12 +13,12 @@ import nocking.demo.Plant.Break;
 import nocking.demo.Plant.Broken;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Explanation;
+import nocking.diagnosis.MeasuredValue;
 import nocking.diagnosis.NextMeasurement;
-import nocking.diagnosis.Observation;
 import nocking.diagnosis.Ranking;
 import nocking.fault.Fault;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Weighing;
+import nocking.prior.FaultKind;
+import nocking.prior.PriorWeights;
 import nocking.wiring.Place;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -42,8 +42,8 @@ class OtherCircuitsTest {
   /** Looks where the engine says, four times at most, after the display that raised the alarm. */
   private static Found search(Plant plant, String what, double at) {
     var a = Analysis.of(plant.channel());
-    var engine = Diagnostician.of(a.wiring().subject().orElseThrow(), Weighing.USUAL);
-    var seen = new ArrayList<Observation>(List.of(plant.look(Place.DISPLAY, at)));
+    var engine = Diagnostician.of(a.wiring().subject().orElseThrow(), PriorWeights.USUAL);
+    var seen = new ArrayList<MeasuredValue>(List.of(plant.look(Place.DISPLAY, at)));
     Ranking r = engine.rank(seen);
     int used = 0;
     for (; used < MEASUREMENTS; used++) {

@@ -8,15 +8,15 @@ import nocking.analysis.Analysis;
 import nocking.channel.Channel;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Explanation;
-import nocking.diagnosis.Observation;
+import nocking.diagnosis.MeasuredValue;
 import nocking.diagnosis.Ranking;
 import nocking.fault.Fault;
 import nocking.fault.FaultCatalogue;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Meter;
-import nocking.weighing.Weighing;
+import nocking.prior.FaultKind;
+import nocking.prior.PriorWeights;
+import nocking.wiring.Meter;
 import nocking.wiring.Place;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -38,7 +38,7 @@ class OwnReadingsTest {
   private static List<String> missed(Channel c) {
     Subject subject =
         Analysis.of(c, Hatchery.book(Hatchery.SEED).cards()).wiring().subject().orElseThrow();
-    var engine = Diagnostician.of(subject, Weighing.USUAL);
+    var engine = Diagnostician.of(subject, PriorWeights.USUAL);
     var missed = new ArrayList<String>();
     for (Fault f : FaultCatalogue.of(subject)) {
       if (f.kind().loose()) continue;
@@ -54,15 +54,15 @@ class OwnReadingsTest {
     return missed;
   }
 
-  private static List<Observation> readings(Subject subject, Diagnostician engine, Fault f) {
-    var list = new ArrayList<Observation>();
+  private static List<MeasuredValue> readings(Subject subject, Diagnostician engine, Fault f) {
+    var list = new ArrayList<MeasuredValue>();
     for (double share : INPUTS) {
       double x = subject.channel().definition().working().at(share);
       FaultyPath path = FaultyPath.of(subject, f, x);
       for (Place p : engine.places()) {
         FaultyPath.Reading r = path.read(p, Meter.HAND_HELD.inputResistance());
         if (!r.floats() && !Double.isNaN(r.value())) {
-          list.add(Observation.of(p, x, r.value()));
+          list.add(MeasuredValue.of(p, x, r.value()));
         }
       }
     }

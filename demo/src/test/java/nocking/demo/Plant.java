@@ -9,8 +9,9 @@ import java.util.function.DoubleUnaryOperator;
 import nocking.channel.Channel;
 import nocking.channel.QuantityKind;
 import nocking.converter.Converter;
-import nocking.diagnosis.Observation;
+import nocking.diagnosis.MeasuredValue;
 import nocking.element.Signal;
+import nocking.prior.FaultKind;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.CurrentLoop;
@@ -26,8 +27,7 @@ import nocking.stage.NonInvertingAmp;
 import nocking.stage.PullUp;
 import nocking.stage.SeriesResistor;
 import nocking.stage.Shunt;
-import nocking.weighing.FaultKind;
-import nocking.weighing.Meter;
+import nocking.wiring.Meter;
 import nocking.wiring.PairReading;
 import nocking.wiring.Pin;
 import nocking.wiring.Place;
@@ -561,21 +561,21 @@ final class Plant {
   }
 
   /** A look at the display or a reading of the meter. */
-  Observation look(Place place, double believed) {
+  MeasuredValue look(Place place, double believed) {
     if (place.equals(Place.DISPLAY)) {
       double step = Math.pow(10, Math.floor(Math.log10(tolerance)) - 1);
       double v = Math.rint(display(believed) / step) * step;
-      return new Observation(place, believed, v, step);
+      return new MeasuredValue(place, believed, v, step);
     }
     double v = atPlace(place, believed);
     double noise = random.nextGaussian() * 0.7e-3;
     if (place.unit(Unit.ONE).equals(Unit.OHM)) {
-      return Observation.of(place, believed, METERED.shown(v * gain + noise, place));
+      return MeasuredValue.of(place, believed, METERED.shown(v * gain + noise, place));
     }
     if (place.kind() == Place.Kind.LOOP_CURRENT) {
-      return Observation.of(place, believed, METERED.shown(v * gain, place));
+      return MeasuredValue.of(place, believed, METERED.shown(v * gain, place));
     }
-    return Observation.of(place, believed, METERED.shown(v * gain + noise, place));
+    return MeasuredValue.of(place, believed, METERED.shown(v * gain + noise, place));
   }
 
   private double atPlace(Place place, double believed) {

@@ -10,13 +10,13 @@ import nocking.analysis.Analysis;
 import nocking.demo.Plant.Broken;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.FaultPair;
-import nocking.diagnosis.Observation;
+import nocking.diagnosis.MeasuredValue;
 import nocking.diagnosis.Ranking;
 import nocking.diagnosis.TwoFaults;
 import nocking.fault.Fault;
 import nocking.fault.FaultMatrix;
 import nocking.fault.Subject;
-import nocking.weighing.Weighing;
+import nocking.prior.PriorWeights;
 import nocking.wiring.Place;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -30,8 +30,8 @@ class TwoFaultsTest {
   private record Outcome(String what, String says, boolean spoke, boolean pair, boolean untrue) {}
 
   /** Everything that can be looked at with the plug on, at three inputs. */
-  private static List<Observation> lookEverywhere(Plant plant, Subject subject) {
-    var seen = new ArrayList<Observation>();
+  private static List<MeasuredValue> lookEverywhere(Plant plant, Subject subject) {
+    var seen = new ArrayList<MeasuredValue>();
     for (double along : new double[] {0.15, 0.5, 0.85}) {
       double x = plant.at(along);
       for (Place p : FaultMatrix.places(subject)) {
@@ -78,7 +78,7 @@ class TwoFaultsTest {
     if (truth.get(0).what() == truth.get(1).what()) return Optional.empty();
     plant.breakDown(truth);
     Subject subject = Analysis.of(plant.channel()).wiring().subject().orElseThrow();
-    var engine = Diagnostician.of(subject, Weighing.USUAL);
+    var engine = Diagnostician.of(subject, PriorWeights.USUAL);
     Ranking r = engine.rank(lookEverywhere(plant, subject));
     if (!r.noneFits() && !r.somethingElse()) return Optional.empty();
     long t = System.nanoTime();

@@ -154,7 +154,8 @@ public final class BookStore implements Store {
       if (!sameOrder) file.order(order);
       if (!onDisk.cards().equals(after.cards())) file.saveCards(after.cards(), what);
       if (!onDisk.stock().equals(after.stock())) file.saveStock(after.stock(), what);
-      if (!onDisk.weighing().equals(after.weighing())) file.saveWeighing(after.weighing(), what);
+      if (!onDisk.priorWeights().equals(after.priorWeights()))
+        file.saveWeighing(after.priorWeights(), what);
       onDisk = after;
       resting = false;
       failed = false;

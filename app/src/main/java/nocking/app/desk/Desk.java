@@ -16,7 +16,7 @@ import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.quantity.QuantityException;
 import nocking.view.ProbeState;
-import nocking.wiring.Seen;
+import nocking.wiring.Observation;
 
 /**
  * What lies on the desk. All methods belong to the interface thread; nothing here knows a control.
@@ -225,10 +225,10 @@ public final class Desk {
    *
    * @return false when the book is read-only, which is said as a message
    */
-  public boolean observe(String what, List<Seen> seen) {
+  public boolean observe(String what, List<Observation> seen) {
     Channel before = channel().orElse(null);
     if (before == null || refused()) return false;
-    Channel after = before.wiring(w -> w.withSeen(seen));
+    Channel after = before.wiring(w -> w.withObservations(seen));
     if (!after.equals(before)) replace(book.with(after), what, "", selected);
     return true;
   }

@@ -21,7 +21,7 @@ import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.channel.WorkStep;
-import nocking.path.ReadOut;
+import nocking.path.PathState;
 import nocking.path.SignalPath;
 import nocking.path.TestPoint;
 import nocking.quantity.Numbers;
@@ -155,8 +155,8 @@ final class PathStrip extends VBox {
       return;
     }
     Span working = a.channel().definition().working();
-    ReadOut low = path.get().at(working.low());
-    ReadOut high = path.get().at(working.high());
+    PathState low = path.get().at(working.low());
+    PathState high = path.get().at(working.high());
     jobVolts = new Span[low.nodes().size()];
     for (int i = 0; i < jobVolts.length; i++) {
       jobVolts[i] = Span.between(low.nodes().get(i).value(), high.nodes().get(i).value());
@@ -224,7 +224,7 @@ final class PathStrip extends VBox {
                 unit));
   }
 
-  private void node(int i, ReadOut.Node node) {
+  private void node(int i, PathState.Node node) {
     TestPoint point = node.point();
     Span job = jobVolts[i];
     Span usable = point.usable();

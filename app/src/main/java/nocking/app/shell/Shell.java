@@ -19,19 +19,19 @@ import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
 import nocking.app.desk.Aside;
 import nocking.app.desk.Desk;
-import nocking.app.stage.Exports;
-import nocking.app.stage.Files;
-import nocking.app.stage.StageView;
-import nocking.app.stage.check.CheckStage;
-import nocking.app.stage.collect.CollectStage;
-import nocking.app.stage.condition.ConditionStage;
-import nocking.app.stage.define.DefineStage;
-import nocking.app.stage.diagnose.DiagnoseView;
-import nocking.app.stage.diagnose.PracticeView;
-import nocking.app.stage.fit.FitStage;
-import nocking.app.stage.record.RecordStage;
-import nocking.app.stage.table.TableStage;
-import nocking.app.stage.wire.WireStage;
+import nocking.app.step.Exports;
+import nocking.app.step.Files;
+import nocking.app.step.Sheet;
+import nocking.app.step.check.CheckSheet;
+import nocking.app.step.collect.CollectSheet;
+import nocking.app.step.condition.ConditionSheet;
+import nocking.app.step.define.DefineSheet;
+import nocking.app.step.diagnose.DiagnoseSheet;
+import nocking.app.step.diagnose.PracticeSheet;
+import nocking.app.step.fit.FitSheet;
+import nocking.app.step.record.RecordSheet;
+import nocking.app.step.table.TableSheet;
+import nocking.app.step.wire.WireSheet;
 import nocking.app.theme.Theme;
 import nocking.book.BookException;
 import nocking.channel.Book;
@@ -64,12 +64,12 @@ public final class Shell {
   private final BookTraffic traffic;
   private final Books books;
   private final Commands commands = new Commands();
-  private final Map<WorkStep, StageView> stages = new EnumMap<>(WorkStep.class);
-  private final Map<Aside, StageView> asides = new EnumMap<>(Aside.class);
+  private final Map<WorkStep, Sheet> stages = new EnumMap<>(WorkStep.class);
+  private final Map<Aside, Sheet> asides = new EnumMap<>(Aside.class);
   private final TopBar topBar;
   private final Rack rack;
   private final PathStrip strip;
-  private final StageTabs tabs;
+  private final StepTabs tabs;
   private final FindingsPane findings;
   private Analysis logged;
   private final ScratchLine scratch;
@@ -95,7 +95,7 @@ public final class Shell {
     topBar = new TopBar(desk, commands);
     rack = new Rack(desk, this::newChannel);
     strip = new PathStrip(desk, this::openElement);
-    tabs = new StageTabs(desk);
+    tabs = new StepTabs(desk);
     findings = new FindingsPane(desk);
     scratch = new ScratchLine(desk);
     message.setId("message");
@@ -128,24 +128,24 @@ public final class Shell {
     return scene;
   }
 
-  private StageView stage(WorkStep step) {
+  private Sheet stage(WorkStep step) {
     // Stages are made when they are first opened: the window is there sooner.
     return stages.computeIfAbsent(
         step,
         s ->
             switch (s) {
-              case DEFINE -> new DefineStage(desk);
-              case CONDITION -> new ConditionStage(desk, this::elementOpened, this::openDrawer);
-              case WIRE -> new WireStage(desk, new Exports(desk, files));
-              case COLLECT -> new CollectStage(desk, files);
-              case FIT -> new FitStage(desk);
-              case TABLE -> new TableStage(desk, files);
-              case CHECK -> new CheckStage(desk);
-              case RECORD -> new RecordStage(desk, files);
+              case DEFINE -> new DefineSheet(desk);
+              case CONDITION -> new ConditionSheet(desk, this::elementOpened, this::openDrawer);
+              case WIRE -> new WireSheet(desk, new Exports(desk, files));
+              case COLLECT -> new CollectSheet(desk, files);
+              case FIT -> new FitSheet(desk);
+              case TABLE -> new TableSheet(desk, files);
+              case CHECK -> new CheckSheet(desk);
+              case RECORD -> new RecordSheet(desk, files);
             });
   }
 
-  private StageView shown() {
+  private Sheet shown() {
     return desk.aside()
         .map(
             a ->
@@ -153,8 +153,8 @@ public final class Shell {
                     a,
                     k ->
                         switch (k) {
-                          case DIAGNOSE -> new DiagnoseView(desk);
-                          case PRACTICE -> new PracticeView(desk);
+                          case DIAGNOSE -> new DiagnoseSheet(desk);
+                          case PRACTICE -> new PracticeSheet(desk);
                         }))
         .orElseGet(() -> stage(desk.step()));
   }
@@ -164,8 +164,8 @@ public final class Shell {
       case PROBE -> probeMoved();
       case STATUS -> status();
       case SELECTION -> {
-        stages.values().forEach(StageView::switched);
-        asides.values().forEach(StageView::switched);
+        stages.values().forEach(Sheet::switched);
+        asides.values().forEach(Sheet::switched);
         everything();
       }
       case DOCUMENT, STEP -> everything();
@@ -206,7 +206,7 @@ public final class Shell {
   }
 
   private void showView() {
-    StageView view = shown();
+    Sheet view = shown();
     if (body.getChildren().isEmpty() || body.getChildren().getFirst() != view.node()) {
       body.getChildren().setAll(view.node());
     }
@@ -255,7 +255,7 @@ public final class Shell {
 
   private void openCard(SensorCard card) {
     desk.step(WorkStep.DEFINE);
-    if (stage(WorkStep.DEFINE) instanceof DefineStage define) define.openCard(card);
+    if (stage(WorkStep.DEFINE) instanceof DefineSheet define) define.openCard(card);
   }
 
   private void elementOpened(int index) {
@@ -366,12 +366,12 @@ public final class Shell {
   private void nameRevision() {
     if (desk.channel().isEmpty()) return;
     desk.step(WorkStep.RECORD);
-    ((RecordStage) stage(WorkStep.RECORD)).askName();
+    ((RecordSheet) stage(WorkStep.RECORD)).askName();
   }
 
   private void lock() {
     if (desk.channel().isEmpty()) return;
     desk.step(WorkStep.RECORD);
-    ((RecordStage) stage(WorkStep.RECORD)).askLock();
+    ((RecordSheet) stage(WorkStep.RECORD)).askLock();
   }
 }

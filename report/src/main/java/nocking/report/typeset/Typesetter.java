@@ -16,8 +16,8 @@ import nocking.algebra.Expr.Pow;
 import nocking.algebra.Expr.Sub;
 import nocking.algebra.Expr.Sym;
 import nocking.algebra.Expr.Through;
-import nocking.algebra.Graph;
 import nocking.algebra.Notation;
+import nocking.algebra.TabulatedFunction;
 import nocking.quantity.Numbers;
 import nocking.report.Typefaces;
 
@@ -69,7 +69,7 @@ public final class Typesetter {
       case Pow(Expr a, Expr b) ->
           power(bracketed(a, size, !(a instanceof Sym || a instanceof Num)), b, size);
       case Apply(Function f, Expr a) -> call(f, a, size);
-      case Through(Graph g, Expr.Mode mode, Expr a) ->
+      case Through(TabulatedFunction g, Expr.Mode mode, Expr a) ->
           Box.row(graph(g, mode, size), bracketed(a, size, true));
     };
   }
@@ -125,7 +125,7 @@ public final class Typesetter {
   }
 
   /** Name of a graph, raised to −1 where it is turned round. */
-  private static Box graph(Graph g, Expr.Mode mode, double size) {
+  private static Box graph(TabulatedFunction g, Expr.Mode mode, double size) {
     Box name = symbol(g.name(), size);
     if (mode == Expr.Mode.VALUE) return name;
     Box up = letters("−1", Math.max(SMALLEST, size * SMALLER), false, "");

@@ -1,2 +1,0 @@
-/** Check: expected against measured. */
-package nocking.app.stage.check;

@@ -1,2 +1,0 @@
-/** Collect: reference points, typed, pasted or imported. */
-package nocking.app.stage.collect;

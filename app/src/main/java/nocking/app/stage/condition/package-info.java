@@ -1,2 +1,0 @@
-/** Condition: the elements of the path and the transfer equation that follows. */
-package nocking.app.stage.condition;

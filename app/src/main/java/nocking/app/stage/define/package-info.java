@@ -1,2 +1,0 @@
-/** Define: what is measured, with which sensor. */
-package nocking.app.stage.define;

@@ -1,2 +1,0 @@
-/** Diagnose and Practice: which fault explains what was seen, and learning to find one. */
-package nocking.app.stage.diagnose;

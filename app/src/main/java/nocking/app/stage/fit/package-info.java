@@ -1,2 +1,0 @@
-/** Fit: candidates side by side, one adopted. */
-package nocking.app.stage.fit;

@@ -1,2 +1,0 @@
-/** What the views of the eight stages share. */
-package nocking.app.stage;

@@ -1,2 +1,0 @@
-/** Record: revisions, lock, notes, log and exports. */
-package nocking.app.stage.record;

@@ -1,2 +1,0 @@
-/** Table: cells for the receiver. */
-package nocking.app.stage.table;

@@ -1,2 +1,0 @@
-/** Wire: the pins and what they must read. */
-package nocking.app.stage.wire;

@@ -1,0 +1,55 @@
+package nocking.app.step;
+
+import java.nio.file.Path;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import nocking.app.desk.Background;
+import nocking.app.desk.Desk;
+import nocking.app.desk.Outcome;
+import nocking.book.exchange.Output;
+
+/** Writes a text to a file that the user names, and says how it went. */
+public final class Exports {
+  private final Desk desk;
+  private final Files files;
+
+  public Exports(Desk desk, Files files) {
+    this.desk = desk;
+    this.files = files;
+  }
+
+  /**
+   * @param kind in words, for the dialog
+   * @param ending of the file's name, for example {@code .json}
+   */
+  public void write(String kind, String suggestedName, String ending, String text) {
+    files.toSave(kind, suggestedName, ending).ifPresent(file -> write(file, text));
+  }
+
+  /**
+   * Writes bytes that take a while to make.
+   *
+   * @param bytes called off the interface thread
+   */
+  public void writeBytes(String kind, String suggestedName, String ending, Supplier<byte[]> bytes) {
+    files
+        .toSave(kind, suggestedName, ending)
+        .ifPresent(file -> write(file, f -> Output.write(f, bytes.get(), true)));
+  }
+
+  private void write(Path file, String text) {
+    // The dialog has asked before it named an existing file.
+    write(file, f -> Output.write(f, text, true));
+  }
+
+  private void write(Path file, Consumer<Path> writing) {
+    Background.run(
+        () ->
+            Outcome.of(
+                () -> {
+                  writing.accept(file);
+                  return "%s is written.".formatted(file);
+                }),
+        done -> desk.say(done.sentence(), done.failed()));
+  }
+}

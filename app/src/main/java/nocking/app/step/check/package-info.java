@@ -1,0 +1,2 @@
+/** Check: expected against measured. */
+package nocking.app.step.check;

@@ -1,0 +1,2 @@
+/** Collect: reference points, typed, pasted or imported. */
+package nocking.app.step.collect;

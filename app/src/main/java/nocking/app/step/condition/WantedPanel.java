@@ -1,0 +1,294 @@
+package nocking.app.step.condition;
+
+import java.util.List;
+import java.util.Optional;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Hyperlink;
+import javafx.scene.control.Label;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.VBox;
+import nocking.analysis.PartSearch;
+import nocking.analysis.PartSearch.Found;
+import nocking.analysis.PartSearch.Goal;
+import nocking.analysis.PartSearch.Offer;
+import nocking.app.control.Column;
+import nocking.app.control.DropDown;
+import nocking.app.control.EntryField;
+import nocking.app.control.Grid;
+import nocking.app.control.Paper;
+import nocking.app.desk.Background;
+import nocking.app.desk.Desk;
+import nocking.channel.Channel;
+import nocking.parts.Assortment;
+import nocking.parts.PreferredSeries;
+import nocking.parts.Solution;
+import nocking.quantity.Ends;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.ResistorCode;
+import nocking.quantity.Sentence;
+import nocking.quantity.Span;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.stage.Divider;
+import nocking.stage.PartChoice;
+import nocking.stage.Stage;
+
+/** What is wanted of a stage, and ranked parts that do it; a click on one puts it in. */
+final class WantedPanel extends VBox {
+  private final Desk desk;
+  private final EntryField to;
+  private final EntryField pivot;
+  private final EntryField total;
+  private final EntryField power;
+  private final ComboBox<PreferredSeries> series = new DropDown<>();
+  private final ComboBox<Integer> parts = new DropDown<>();
+  private final Button choose = new Button("Choose parts");
+  private final Button stock = new Button("From the drawer");
+  private final Label note = Paper.caption("");
+  private final Grid grid;
+  private final VBox fields = new VBox(4);
+  private int stage = -1;
+  private String channel = "";
+  private double toStart = Double.NaN;
+  private double toEnd = Double.NaN;
+  private Span window = new Span(10e3, 50e3);
+  private double perPart = Double.POSITIVE_INFINITY;
+  private List<Offer> offers = List.of();
+
+  WantedPanel(Desk desk, Runnable openDrawer) {
+    this.desk = desk;
+    setSpacing(5);
+    to =
+        new EntryField("wanted-to", "Output over the range", true, this::takeTo, () -> {})
+            .prompt("0.2 … 3.1")
+            .help(
+                "Volts that this stage shall give at the start and at the end of the working range,"
+                    + " for example 0.2 … 3.1; the second may be the smaller.");
+    pivot =
+        new EntryField("condition-pivot", "Pivot wanted at", true, this::takePivot, desk::seal)
+            .prompt("none")
+            .help("Input at which the output should stand at the virtual ground or mid-scale.");
+    total =
+        new EntryField("wanted-total", "Total resistance", true, this::takeTotal, () -> {})
+            .help("Window for both resistors together, for example 10k … 50k.");
+    power =
+        new EntryField("wanted-power", "Power a part, most", true, this::takePower, () -> {})
+            .prompt("any")
+            .help("Watts that a single part may take; empty for any.");
+    series.setId("wanted-series");
+    series.setAccessibleText("Preferred series");
+    series.getItems().setAll(PreferredSeries.values());
+    series.setValue(PreferredSeries.E96);
+    parts.setId("wanted-parts");
+    parts.setAccessibleText("Most single resistors");
+    parts.getItems().setAll(1, 2, 3, 4, 5, 6);
+    parts.setValue(2);
+    choose.setId("wanted-choose");
+    choose.getStyleClass().add("primary");
+    choose.setOnAction(e -> search(false));
+    stock.setId("wanted-stock");
+    stock.setOnAction(e -> search(true));
+    var drawer = new Hyperlink("Drawer…");
+    drawer.setId("wanted-drawer");
+    drawer.setOnAction(e -> openDrawer.run());
+    grid =
+        new Grid(
+            "wanted-grid",
+            "Nothing searched yet.",
+            List.of(
+                Column.shown("parts", 104, false, i -> words(solution(i))),
+                Column.shown("error", 66, true, i -> percent(solution(i).error())),
+                Column.shown("worst", 58, true, i -> worst(solution(i))),
+                Column.shown("n", 22, true, i -> String.valueOf(solution(i).count()))),
+            i -> false);
+    grid.setPrefHeight(172);
+    grid.setMinHeight(150);
+    grid.table()
+        .getSelectionModel()
+        .selectedIndexProperty()
+        .addListener((o, before, now) -> describe(now.intValue()));
+    var take = new Button("Put it in");
+    take.setId("wanted-take");
+    take.setOnAction(e -> take(grid.selectedRow()));
+    note.setId("wanted-note");
+    getChildren()
+        .addAll(
+            Paper.subtitle("Wanted"),
+            fields,
+            new FlowPane(6, 6, new Label("Series"), series, new Label("parts"), parts),
+            new FlowPane(6, 6, choose, stock, drawer),
+            grid,
+            note,
+            take);
+  }
+
+  private Solution solution(int i) {
+    return offers.get(i).solution();
+  }
+
+  private static String words(Solution s) {
+    return String.join(
+        " / ", s.parts().stream().map(p -> p.network().text().replace(" + ", "+")).toList());
+  }
+
+  private static String percent(double v) {
+    return Numbers.signed(100 * v, 2) + " %";
+  }
+
+  private static String worst(Solution s) {
+    return "±" + Numbers.significant(100 * s.worstCase(), 2);
+  }
+
+  private void describe(int i) {
+    if (i < 0 || i >= offers.size()) return;
+    Solution s = solution(i);
+    String watts =
+        Double.isNaN(s.watts()) ? "" : ", hottest part " + Numbers.engineering(s.watts(), "W", 2);
+    String value = s.value() >= 1000 ? ResistorCode.of(s.value()) : Numbers.trimmed(s.value(), 6);
+    note.setText(
+        "%s: %s, worst case ±%s %%%s%s"
+            .formatted(
+                s.text(),
+                value,
+                Numbers.fixed(100 * s.worstCase(), 2),
+                watts,
+                s.note().isEmpty() ? "" : "; " + s.note()));
+  }
+
+  private void takeTo(String text) {
+    Ends ends = Ends.typed(text, Unit.VOLT);
+    toStart = ends.from().number();
+    toEnd = ends.to().number();
+  }
+
+  private void takeTotal(String text) {
+    window = Ends.typed(text, Unit.OHM, new Span(0, Double.POSITIVE_INFINITY));
+  }
+
+  private void takePower(String text) {
+    double w = text.isBlank() ? Double.POSITIVE_INFINITY : Value.typed(text, Unit.of("W")).number();
+    if (!(w > 0)) throw new QuantityException("a power must be above 0 W");
+    perPart = w;
+  }
+
+  private void takePivot(String text) {
+    Channel c = desk.channel().orElseThrow();
+    Value v = text.isBlank() ? null : Value.typed(text, c.unit());
+    desk.edit("change pivot wanted", "condition.pivot", ch -> ch.define(d -> d.withPivot(v)));
+  }
+
+  private void search(boolean fromStock) {
+    Channel c = desk.channel().orElseThrow();
+    int index = stage;
+    if (index < 0 || index >= c.design().stages().size()) return;
+    var wish = new Goal(toStart, toEnd, window, parts.getValue(), perPart);
+    PreferredSeries chosen = series.getValue();
+    var drawer = desk.book().stock();
+    choose.setDisable(true);
+    stock.setDisable(true);
+    note.setText("Searching…");
+    Background.run(
+        () -> {
+          try {
+            Assortment a = fromStock ? Assortment.of(drawer) : Assortment.of(chosen);
+            return new Outcome(Optional.of(PartSearch.of(c, index, a, wish)), "");
+          } catch (QuantityException e) {
+            return new Outcome(Optional.empty(), e.getMessage() + ".");
+          }
+        },
+        outcome -> show(outcome, fromStock ? "the drawer" : chosen.name()));
+  }
+
+  /** What was found, or the sentence why not. */
+  private record Outcome(Optional<Found> found, String problem) {}
+
+  private void show(Outcome outcome, String from) {
+    choose.setDisable(false);
+    stock.setDisable(false);
+    offers = outcome.found.map(Found::offers).orElse(List.of());
+    grid.show(offers.size());
+    if (outcome.found.isEmpty()) {
+      note.setText(Sentence.capital(outcome.problem));
+      return;
+    }
+    Found f = outcome.found.get();
+    note.setText(
+        offers.isEmpty()
+            ? "Nothing from %s does it: widen the window or allow more parts.".formatted(from)
+            : "%d from %s, the best first%s."
+                .formatted(
+                    offers.size(),
+                    from,
+                    f.exact() ? "; nothing comes nearer" : "; not every circuit was looked at"));
+    if (!offers.isEmpty()) grid.table().getSelectionModel().select(0);
+  }
+
+  private void take(int i) {
+    if (i < 0 || i >= offers.size()) return;
+    Offer o = offers.get(i);
+    if (desk.edit("put in " + o.solution().text(), "", o.apply())) {
+      desk.say("In the path: %s. Undo takes it out again.".formatted(o.solution().text()), false);
+    }
+  }
+
+  void switched() {
+    stage = -1;
+    channel = "";
+    offers = List.of();
+    grid.show(0);
+  }
+
+  /** Shows what can be wanted of a stage; hidden where it has no parts to choose. */
+  void refresh(int index) {
+    Channel c = desk.channel().orElseThrow();
+    boolean any = index < c.design().stages().size();
+    pivot.show(c.definition().pivot(), c.unit());
+    pivot.field().setEditable(desk.editable());
+    if (!any || c.design().stages().get(index).parts() == PartChoice.NONE) {
+      fields.getChildren().setAll(pivot);
+      parts(false);
+      return;
+    }
+    parts(true);
+    Stage s = c.design().stages().get(index);
+    boolean other = index != stage || !c.id().equals(channel);
+    stage = index;
+    channel = c.id();
+    if (other) {
+      offers = List.of();
+      grid.show(0);
+      note.setText("");
+      suggest(c, index);
+    }
+    fields.getChildren().clear();
+    if (s.parts().bySpan()) fields.getChildren().add(to);
+    fields.getChildren().add(pivot);
+    if (s instanceof Divider) fields.getChildren().addAll(total, power);
+    stock.setDisable(desk.book().stock().isEmpty());
+  }
+
+  private void parts(boolean shown) {
+    for (int i = 2; i < getChildren().size(); i++) {
+      getChildren().get(i).setVisible(shown);
+      getChildren().get(i).setManaged(shown);
+    }
+  }
+
+  /** What the stage gives now stands in the fields to begin with. */
+  private void suggest(Channel c, int index) {
+    Span w = c.definition().working();
+    desk.analysis()
+        .design()
+        .path()
+        .ifPresent(
+            p -> {
+              toStart = p.at(w.low()).nodes().get(index + 1).wanted();
+              toEnd = p.at(w.high()).nodes().get(index + 1).wanted();
+            });
+    to.show(Numbers.trimmed(toStart, 3) + " … " + Numbers.trimmed(toEnd, 3), "V");
+    total.show(ResistorCode.of(window.low()) + " … " + ResistorCode.of(window.high()), "Ω");
+    power.show(Double.isInfinite(perPart) ? "" : Numbers.plain(perPart), "W");
+  }
+}

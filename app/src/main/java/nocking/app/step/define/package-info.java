@@ -1,0 +1,2 @@
+/** Define: what is measured, with which sensor. */
+package nocking.app.step.define;

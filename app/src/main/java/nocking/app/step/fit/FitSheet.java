@@ -1,0 +1,337 @@
+package nocking.app.step.fit;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import nocking.analysis.Analysis;
+import nocking.app.control.Column;
+import nocking.app.control.Grid;
+import nocking.app.control.Paper;
+import nocking.app.control.PlotView;
+import nocking.app.desk.Desk;
+import nocking.app.step.Sheet;
+import nocking.channel.Adopted;
+import nocking.channel.Channel;
+import nocking.channel.WorkStep;
+import nocking.fit.Coefficient;
+import nocking.fit.Fit;
+import nocking.fit.FitModel;
+import nocking.fit.Recommendation;
+import nocking.quantity.Numbers;
+import nocking.quantity.Span;
+import nocking.report.plot.Axis;
+import nocking.report.plot.Layer;
+import nocking.report.plot.Plot;
+import nocking.report.plot.Role;
+
+/** The view of the fifth stage. */
+public final class FitSheet implements Sheet {
+  private static final int SAMPLES = 81;
+
+  /** A narrow window shows the figures that decide and leaves out the others. */
+  private static final double NARROW = 390;
+
+  private final Desk desk;
+  private final Grid grid;
+  private final Grid coefficients;
+  private final Label reason = new Label();
+  private final Label problems = Paper.caption("");
+  private final Button adopt = new Button("Adopt");
+  private final Button collect = new Button("Collect points");
+  private final Paper candidates;
+  private final Paper plotPaper;
+  private final Paper designPaper;
+  private final PlotView residuals = new PlotView("fit-plot", "Residuals of the chosen model");
+  private final PlotView against = new PlotView("design-plot", "Design against measurement");
+  private final HBox root;
+  private List<Fit> fits = List.of();
+  private String chosen = "";
+
+  public FitSheet(Desk desk) {
+    this.desk = desk;
+    grid =
+        new Grid(
+            "fits",
+            "There are no points yet. The design equation serves meanwhile.",
+            List.of(
+                Column.shown("model", 166, false, i -> fits.get(i).curve().title())
+                    .styled(i -> isAdopted(fits.get(i)) ? "strong" : ""),
+                Column.shown("worst", 60, true, i -> error(fits.get(i).worstError()))
+                    .styled(i -> verdict(fits.get(i).worstError())),
+                Column.shown("RMS", 58, true, i -> error(fits.get(i).rms())).fromWidth(NARROW),
+                Column.shown("unseen", 62, true, i -> error(fits.get(i).leaveOneOut()))
+                    .styled(i -> verdict(fits.get(i).leaveOneOut())),
+                Column.shown("", 62, false, i -> isAdopted(fits.get(i)) ? "adopted" : "")),
+            i -> false);
+    grid.table()
+        .getSelectionModel()
+        .selectedIndexProperty()
+        .addListener((o, b, now) -> choose(now.intValue()));
+    grid.setMinHeight(Region.USE_PREF_SIZE);
+    grid.setMaxHeight(Region.USE_PREF_SIZE);
+    reason.setId("fit-reason");
+    reason.setWrapText(true);
+    reason.setMinHeight(Region.USE_PREF_SIZE);
+    adopt.setId("fit-adopt");
+    adopt.getStyleClass().add("primary");
+    adopt.setOnAction(e -> adopt());
+    collect.setOnAction(e -> desk.step(WorkStep.COLLECT));
+    coefficients =
+        new Grid(
+            "coefficients",
+            "The design equation has no fitted constants.",
+            List.of(
+                Column.shown("constant", 110, false, i -> name(i)),
+                Column.shown(
+                    "value",
+                    130,
+                    true,
+                    i -> Numbers.significant(c(i).value(), 9).replace('-', '−')),
+                Column.shown("s.e.", 90, true, i -> standardError(c(i))).fromWidth(NARROW)),
+            i -> false);
+    coefficients.setPrefHeight(96);
+    coefficients.setMinHeight(84);
+    candidates =
+        new Paper(
+            "Candidates",
+            grid,
+            reason,
+            new HBox(8, adopt, collect),
+            Paper.subtitle("Constants"),
+            coefficients,
+            problems);
+    candidates.setMinWidth(340);
+    candidates.setPrefWidth(436);
+    candidates.setMaxWidth(436);
+    plotPaper = new Paper("Residuals", residuals);
+    designPaper = new Paper("Design against measurement", against);
+    for (PlotView p : List.of(residuals, against)) VBox.setVgrow(p, Priority.ALWAYS);
+    for (Paper p : List.of(plotPaper, designPaper)) VBox.setVgrow(p, Priority.ALWAYS);
+    var right = new VBox(12, plotPaper, designPaper);
+    HBox.setHgrow(right, Priority.ALWAYS);
+    root = new HBox(12, candidates, right);
+  }
+
+  private String error(double v) {
+    return Double.isNaN(v) ? "–" : Numbers.fixed(v, desk.analysis().design().decimals() + 1);
+  }
+
+  private String verdict(double v) {
+    double tolerance = desk.analysis().channel().definition().toleranceOrNaN();
+    return Double.isNaN(tolerance) || Double.isNaN(v) || v <= tolerance ? "" : "text-fail";
+  }
+
+  private Coefficient c(int i) {
+    return fit().orElseThrow().coefficients().get(i);
+  }
+
+  private String name(int i) {
+    String u = desk.analysis().channel().definition().unit();
+    return c(i).name()
+        + (i == 0 && fit().orElseThrow().coefficients().size() > 1 ? ", " + u : ", " + u + "/V");
+  }
+
+  private static String standardError(Coefficient c) {
+    return Double.isNaN(c.standardError()) ? "–" : Numbers.significant(c.standardError(), 2);
+  }
+
+  private boolean isAdopted(Fit f) {
+    Adopted a = desk.analysis().channel().calibration().adopted();
+    return a != null && a.model().equals(f.model());
+  }
+
+  private Optional<Fit> fit() {
+    return fits.stream().filter(f -> f.model().equals(chosen)).findFirst();
+  }
+
+  private void choose(int row) {
+    if (row < 0 || row >= fits.size() || fits.get(row).model().equals(chosen)) return;
+    chosen = fits.get(row).model();
+    showChosen();
+  }
+
+  private void adopt() {
+    Analysis a = desk.analysis();
+    Optional<Fit> f = fit();
+    String model = f.map(Fit::model).orElse(Adopted.DESIGN_MODEL);
+    String title = f.map(x -> x.curve().title()).orElse("design equation");
+    desk.edit("adopt " + title.toLowerCase(Locale.ROOT), "", c -> a.calibration().adopting(model));
+  }
+
+  @Override
+  public Node node() {
+    return root;
+  }
+
+  @Override
+  public void switched() {
+    chosen = "";
+  }
+
+  @Override
+  public void refresh() {
+    Analysis a = desk.analysis();
+    Channel c = a.channel();
+    fits = a.calibration().fits();
+    double tolerance = c.definition().toleranceOrNaN();
+    candidates.note(
+        Double.isNaN(tolerance)
+            ? "no tolerance is stated"
+            : "tolerance ±%s %s".formatted(Numbers.trimmed(tolerance, 3), c.definition().unit()));
+    Optional<Recommendation> best = a.calibration().recommendation();
+    if (fit().isEmpty()) {
+      String adopted = c.calibration().adopted() == null ? "" : c.calibration().adopted().model();
+      chosen =
+          fits.stream().anyMatch(f -> f.model().equals(adopted))
+              ? adopted
+              : best.map(Recommendation::model)
+                  .orElse(fits.isEmpty() ? "" : fits.getFirst().model());
+    }
+    grid.show(fits.size());
+    grid.setPrefHeight(fits.isEmpty() ? 80 : 27 + 25.0 * fits.size());
+    for (int i = 0; i < fits.size(); i++) {
+      if (fits.get(i).model().equals(chosen)) grid.table().getSelectionModel().select(i);
+    }
+    boolean none = fits.isEmpty();
+    collect.setVisible(none);
+    collect.setManaged(none);
+    reason.setText(
+        best.map(Recommendation::reason)
+            .orElse(
+                none
+                    ? "Collect reference points first, or adopt the design equation as it is."
+                    : "One point cannot tell the models apart."));
+    var why = new ArrayList<String>();
+    if (!none) {
+      for (FitModel m : FitModel.all())
+        a.calibration().fitProblem(m).ifPresent(p -> why.add(p + "."));
+    }
+    problems.setText(String.join(" ", why));
+    showChosen();
+  }
+
+  private void showChosen() {
+    Analysis a = desk.analysis();
+    Optional<Fit> f = fit();
+    coefficients.show(f.map(x -> x.coefficients().size()).orElse(0));
+    boolean adopted = f.map(this::isAdopted).orElse(a.channel().calibration().adopted() != null);
+    boolean stale = a.findings().stream().anyMatch(x -> x.rule().equals("stale-adoption"));
+    adopt.setText(
+        f.map(x -> "Adopt " + x.curve().title().toLowerCase(Locale.ROOT))
+            .orElse("Adopt the design equation"));
+    adopt.setDisable(!desk.editable() || a.design().path().isEmpty() || (adopted && !stale));
+    residuals.setVisible(f.isPresent());
+    against.setVisible(f.isPresent());
+    plotPaper.note(f.map(x -> x.curve().title().toLowerCase(Locale.ROOT)).orElse("no points yet"));
+    if (f.isEmpty()) return;
+    residuals.show(residualPlot(a, f.get()));
+    against.show(designPlot(a, f.get()));
+    designPaper.note(
+        f.get().model().equals(Adopted.DESIGN_MODEL)
+            ? "choose a fitted model to compare"
+            : "design less model");
+    probe();
+  }
+
+  private static Axis applied(Analysis a) {
+    Channel c = a.channel();
+    double[] x = a.calibration().samples().quantity();
+    Span working = c.definition().working();
+    double low = working.low();
+    double high = working.high();
+    for (double v : x) {
+      low = Math.min(low, v);
+      high = Math.max(high, v);
+    }
+    return new Axis("reference, " + c.definition().unit(), Axis.padded(low, high, 0.02));
+  }
+
+  private static Axis errorAxis(Analysis a, double worst) {
+    double tolerance = a.channel().definition().toleranceOrNaN();
+    double half = 1.15 * Math.max(worst, Double.isNaN(tolerance) ? 0 : 1.4 * tolerance);
+    if (!(half > 0)) half = 1e-6;
+    return new Axis(
+        "reading − reference, " + a.channel().definition().unit(), new Span(-half, half));
+  }
+
+  private static Plot residualPlot(Analysis a, Fit f) {
+    double tolerance = a.channel().definition().toleranceOrNaN();
+    Axis x = applied(a);
+    double[] zeroX = {x.span().low(), x.span().high()};
+    var layers = new ArrayList<Layer>();
+    if (!Double.isNaN(tolerance)) {
+      layers.add(new Layer.Across(Role.TOLERANCE, new Span(-tolerance, tolerance)));
+    }
+    layers.add(new Layer.Line(Role.QUIET, zeroX, new double[] {0, 0}, 0));
+    // What another candidate would leave, for comparison: the line beside the ends, the ends beside
+    // it.
+    double worst = f.worstError();
+    String other = f.model().equals("line") ? "ends" : "line";
+    Optional<Fit> compared = a.calibration().fit(other);
+    if (compared.isPresent()) {
+      layers.add(
+          new Layer.Points(
+              Role.LEFT_OUT, a.calibration().samples().quantity(), compared.get().errors()));
+      worst = Math.max(worst, compared.get().worstError());
+    }
+    layers.add(new Layer.Points(Role.POINT, a.calibration().samples().quantity(), f.errors()));
+    Axis y = errorAxis(a, worst);
+    if (compared.isPresent()) {
+      layers.add(
+          new Layer.Label(
+              Role.QUIET,
+              x.span().at(0.99),
+              -0.94 * y.span().high(),
+              "open squares: " + compared.get().curve().title().toLowerCase(Locale.ROOT),
+              true));
+    }
+    return new Plot(x, y, layers);
+  }
+
+  private static Plot designPlot(Analysis a, Fit f) {
+    double tolerance = a.channel().definition().toleranceOrNaN();
+    Axis x = applied(a);
+    var layers = new ArrayList<Layer>();
+    if (!Double.isNaN(tolerance)) {
+      layers.add(new Layer.Across(Role.TOLERANCE, new Span(-tolerance, tolerance)));
+    }
+    double worst = 0;
+    double[] xs = new double[SAMPLES];
+    double[] ys = new double[SAMPLES];
+    var model = f.curve().function();
+    for (int i = 0; i < SAMPLES; i++) {
+      xs[i] = x.span().at(i / (SAMPLES - 1.0));
+      double volts = f.curve().raw(xs[i]);
+      ys[i] =
+          a.design().path().map(p -> p.quantity(volts) - model.applyAsDouble(volts)).orElse(0.0);
+      worst = Math.max(worst, Math.abs(ys[i]));
+    }
+    layers.add(
+        new Layer.Line(
+            Role.OTHER, new double[] {x.span().low(), x.span().high()}, new double[] {0, 0}, 0));
+    layers.add(new Layer.Line(Role.CURVE, xs, ys, 2));
+    Axis y = errorAxis(a, worst);
+    double at = ys[SAMPLES / 2];
+    layers.add(
+        new Layer.Label(
+            Role.CURVE, x.span().at(0.5), at + 0.06 * y.span().high(), "design", false));
+    return new Plot(
+        x, new Axis("difference, " + a.channel().definition().unit(), y.span()), layers);
+  }
+
+  @Override
+  public void probe() {
+    residuals.dark(desk.dark());
+    against.dark(desk.dark());
+    residuals.probe(desk.probe(), x -> Double.NaN);
+    against.probe(desk.probe(), x -> Double.NaN);
+  }
+}

@@ -1,0 +1,2 @@
+/** Fit: candidates side by side, one adopted. */
+package nocking.app.step.fit;

@@ -1,0 +1,2 @@
+/** What the views of the eight stages share. */
+package nocking.app.step;

@@ -1,0 +1,2 @@
+/** Record: revisions, lock, notes, log and exports. */
+package nocking.app.step.record;

@@ -1,0 +1,2 @@
+/** Table: cells for the receiver. */
+package nocking.app.step.table;

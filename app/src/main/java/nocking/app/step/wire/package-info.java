@@ -1,0 +1,2 @@
+/** Wire: the pins and what they must read. */
+package nocking.app.step.wire;
