@@ -76,7 +76,7 @@ public final class ChannelJson {
       List<ChannelForm> channels,
       List<SensorCard> cards,
       List<StockPart> stock,
-      PriorWeights priorWeights) {
+      PriorWeights weighing) {
     static BookForm of(Book b) {
       return new BookForm(
           b.channels().stream().map(ChannelForm::of).toList(),
@@ -145,7 +145,7 @@ public final class ChannelJson {
               file.book.channels.stream().map(c -> sound(c, source)).toList(),
               file.book.cards,
               file.book.stock,
-              file.book.priorWeights);
+              file.book.weighing);
       book.cards().forEach(c -> sound(c, source));
       return book;
     }

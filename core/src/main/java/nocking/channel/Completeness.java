@@ -4,6 +4,7 @@ import java.lang.reflect.RecordComponent;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import nocking.element.Parameter;
 
 /**
  * Looks for what is missing in a document before anything counts with it. What may be missing is
@@ -24,11 +25,6 @@ final class Completeness {
           "Definition.tolerance",
           "Definition.rest",
           "Definition.pivot",
-          "Converter.inputResistance",
-          "Converter.gainError",
-          "Converter.offsetError",
-          "Converter.nonLinearity",
-          "Converter.oversampling",
           "WirePlan.supply",
           "WirePlan.thresholds",
           "WirePlan.sharedReference",
@@ -44,8 +40,8 @@ final class Completeness {
           "Thresholds.high",
           "ReferencePoint.leftOut",
           "CheckPoint.measured",
-          "Seen.at",
-          "Seen.until",
+          "Observation.at",
+          "Observation.until",
           "BandPlan.dwell",
           "BandPlan.hysteresis",
           "BandPlan.lever",
@@ -56,10 +52,6 @@ final class Completeness {
           "SwitchPoint.up",
           "SwitchPoint.down",
           "Surroundings.reference",
-          "Shunt.wire",
-          "Shunt.loopSupply",
-          "Shunt.transmitter",
-          "BridgeRectifier.bleeder",
           "Value.spread");
 
   /** Fields of any sensor or stage that may be left open. */
@@ -87,6 +79,8 @@ final class Completeness {
       Object part = read(r, c);
       if (part == null) {
         String name = r.getClass().getSimpleName() + "." + c.getName();
+        Parameter p = c.getAnnotation(Parameter.class);
+        if (p != null && !p.whenEmpty().isEmpty()) continue;
         if (MAY_BE_MISSING.contains(name) || MAY_BE_OPEN.contains(c.getName())) continue;
         return Optional.of(at);
       }

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import nocking.channel.SensorCard;
 import nocking.element.Element;
 import nocking.element.Field;
@@ -37,6 +38,9 @@ public final class FaultCatalogue {
           "L", "rad");
 
   private static final double[] DECADES = {10, 0.1, 100, 0.01};
+
+  /** Resistors of a sensor that someone solders in beside it. */
+  static final Set<String> END_RESISTORS = Set.of("Rt", "Rb");
 
   private final Subject subject;
   private final List<Fault> list = new ArrayList<>();
@@ -127,8 +131,9 @@ public final class FaultCatalogue {
     list.add(Fault.ofPart(PART_OPEN, element, name, what, Double.NaN));
     list.add(Fault.ofPart(PART_SHORT, element, name, what, Double.NaN));
     list.add(Fault.ofPart(PART_DRIFT, element, name, what, 1.1));
-    // A resistor of another decade was soldered in; the sensor and the converter have none to err.
-    if (element < 1 || element > subject.stages().size()) return;
+    // A resistor of another decade was soldered in; the sensor itself and the converter have none.
+    boolean soldered = element >= 1 && element <= subject.stages().size();
+    if (!soldered && !END_RESISTORS.contains(name)) return;
     for (double factor : DECADES) {
       list.add(Fault.ofPart(PART_DECADE, element, name, what + " is " + times(factor), factor));
     }
@@ -140,6 +145,8 @@ public final class FaultCatalogue {
         case "R" -> "sensor element";
         case "Rp above" -> "track above the wiper";
         case "Rp below" -> "track below the wiper";
+        case "Rt" -> "resistor above the track";
+        case "Rb" -> "resistor below the track";
         default -> "bridge " + name;
       };
     }

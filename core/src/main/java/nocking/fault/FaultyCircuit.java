@@ -52,6 +52,8 @@ final class FaultyCircuit {
   private String signalMinus = GROUND;
   private String sensorMinus = "";
   private String supply = "";
+  private String supplyTerminal = "";
+  private String groundTerminal = GROUND;
   private boolean wired;
 
   /**
@@ -106,9 +108,14 @@ final class FaultyCircuit {
     return sensorMinus;
   }
 
-  /** The receiver's end of the supply; empty where its volts are not known. */
+  /** What feeds the sensor; empty where its volts are not known. */
   String supply() {
     return supply;
+  }
+
+  /** The receiver's end of the supply wire, behind a resistor of the receiver's own. */
+  String supplyTerminal() {
+    return supplyTerminal.isEmpty() ? supply : supplyTerminal;
   }
 
   /** Faults that are a change of a parameter and not of the circuit. */
@@ -262,16 +269,18 @@ final class FaultyCircuit {
     wired = true;
     signal = node(0);
     signalPin = wire(Pin.Function.SIGNAL, signal);
-    groundPin = wire(Pin.Function.GROUND, GROUND);
+    endResistors();
+    groundPin = wire(Pin.Function.GROUND, groundTerminal);
     sensorMinus = groundPin;
     boolean alternating = s instanceof AcVoltage;
     if (!alternating && subject.supply().isPresent()) {
       supply = SUPPLY;
       circuit.source(SUPPLY, GROUND, subject.supply().get());
-      supplyPin = wire(Pin.Function.SUPPLY, SUPPLY);
+      if (supplyTerminal.isEmpty()) supplyTerminal = SUPPLY;
+      supplyPin = wire(Pin.Function.SUPPLY, supplyTerminal);
       if (faults.has(FaultKind.SWAPPED)) {
-        supplyPin = GROUND;
-        groundPin = SUPPLY;
+        supplyPin = groundTerminal;
+        groundPin = supplyTerminal;
         sensorMinus = groundPin;
       }
     }
@@ -281,11 +290,27 @@ final class FaultyCircuit {
   }
 
   private void potentiometer(Potentiometer p) {
-    double along = (x - p.from().number()) / (p.to().number() - p.from().number());
-    double k =
-        Math.clamp(p.start().number() + (p.end().number() - p.start().number()) * along, 0, 1);
-    link("Rp below", signalPin, groundPin, p.ends().number() + k * p.track().number());
-    link("Rp above", supplyPin, signalPin, p.ends().number() + (1 - k) * p.track().number());
+    boolean own = p.resistors() == Potentiometer.EndSide.SENSOR;
+    String bottom = own && p.bottom() != null ? "track.bottom" : groundPin;
+    String top = own && p.top() != null ? "track.top" : supplyPin;
+    if (!bottom.equals(groundPin)) link("Rb", bottom, groundPin, p.bottomOhms());
+    link("Rp below", signalPin, bottom, p.trackBelow(x));
+    link("Rp above", top, signalPin, p.trackAbove(x));
+    if (!top.equals(supplyPin)) link("Rt", supplyPin, top, p.topOhms());
+  }
+
+  /** Resistors at the receiver between its supply, its ground and the wires to a potentiometer. */
+  private void endResistors() {
+    if (!(fitted() instanceof Potentiometer p) || p.resistors() != Potentiometer.EndSide.RECEIVER)
+      return;
+    if (p.bottom() != null) {
+      groundTerminal = "terminal.ground";
+      circuit.resistor("Rb", groundTerminal, GROUND, p.bottomOhms());
+    }
+    if (p.top() != null && subject.supply().isPresent()) {
+      supplyTerminal = "terminal.supply";
+      circuit.resistor("Rt", SUPPLY, supplyTerminal, p.topOhms());
+    }
   }
 
   private void link(String name, String a, String b, double ohms) {
@@ -438,10 +463,10 @@ final class FaultyCircuit {
 
   private void applyBetweenNodes(Fault fault) {
     switch (fault.kind()) {
-      case SIGNAL_TO_GROUND -> circuit.resistor(signal, GROUND, Circuit.CONTACT);
-      case SIGNAL_TO_SUPPLY -> circuit.resistor(signal, supply, Circuit.CONTACT);
-      case LEAK_TO_GROUND -> circuit.resistor(signal, GROUND, fault.severity());
-      case LEAK_TO_SUPPLY -> circuit.resistor(signal, supply, fault.severity());
+      case SIGNAL_TO_GROUND -> circuit.resistor(signal, groundTerminal, Circuit.CONTACT);
+      case SIGNAL_TO_SUPPLY -> circuit.resistor(signal, supplyTerminal(), Circuit.CONTACT);
+      case LEAK_TO_GROUND -> circuit.resistor(signal, groundTerminal, fault.severity());
+      case LEAK_TO_SUPPLY -> circuit.resistor(signal, supplyTerminal(), fault.severity());
       case SUPPLY_OPEN -> {
         // A pull-up is fed at the receiver: there it is the feed itself that is missing.
         if (supplyPin.isEmpty() && !supply.isEmpty()) circuit.cut(supply);

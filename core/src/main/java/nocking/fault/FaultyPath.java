@@ -112,7 +112,7 @@ public final class FaultyPath {
   private Reading solvedAt(Place place, double meter) {
     return switch (place.kind()) {
       case DISPLAY -> display();
-      case SUPPLY_AT_RECEIVER -> volts(built.supply(), GROUND, meter);
+      case SUPPLY_AT_RECEIVER -> volts(built.supplyTerminal(), GROUND, meter);
       case SUPPLY_AT_SENSOR -> volts(built.supplyPin(), built.groundPin(), meter);
       case GROUND_AT_SENSOR -> volts(built.groundPin(), GROUND, meter);
       case SIGNAL_AT_SENSOR -> atSensor(meter);

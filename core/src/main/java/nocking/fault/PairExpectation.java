@@ -75,11 +75,12 @@ public record PairExpectation(int first, int second, String name, double ohms, S
     var c = new Circuit();
     switch (s.sensor()) {
       case Potentiometer p -> {
-        double along = (rest - p.from().number()) / (p.to().number() - p.from().number());
-        double k =
-            Math.clamp(p.start().number() + (p.end().number() - p.start().number()) * along, 0, 1);
-        link(c, Function.SUPPLY, Function.SIGNAL, p.ends().number() + (1 - k) * p.track().number());
-        link(c, Function.SIGNAL, Function.GROUND, p.ends().number() + k * p.track().number());
+        // What sits at the receiver is not measured on the unplugged sensor.
+        boolean own = p.resistors() == Potentiometer.EndSide.SENSOR;
+        double above = p.trackAbove(rest) + (own ? p.topOhms() : 0);
+        double below = p.trackBelow(rest) + (own ? p.bottomOhms() : 0);
+        link(c, Function.SUPPLY, Function.SIGNAL, above);
+        link(c, Function.SIGNAL, Function.GROUND, below);
       }
       case StrainBridge bridge -> {
         double r = Math.max(bridge.sourceResistance().number(), 1);

@@ -1,11 +1,11 @@
 package nocking.fault;
 
 import java.util.ArrayList;
+import nocking.element.Element;
 import nocking.element.Field;
 import nocking.network.Circuit;
 import nocking.prior.FaultKind;
 import nocking.quantity.Span;
-import nocking.stage.Stage;
 import nocking.wiring.Place;
 
 /** How far a sound channel's parts and sensor may move a reading, by the nodal solver. */
@@ -42,10 +42,12 @@ final class PartWindows {
 
   /** Stated tolerance of a resistor as a fraction; 0 where none is stated. */
   private static double tolerance(Subject subject, Circuit.Resistor r) {
-    if (r.owner() < 1 || r.owner() > subject.stages().size() || r.name().isEmpty()) return 0;
-    Stage stage = subject.stages().get(r.owner() - 1);
-    Field f = stage.field(r.name().split(" ")[0]);
-    var value = stage.value(f);
+    if (r.owner() > subject.stages().size() || r.name().isEmpty()) return 0;
+    // Of the sensor itself only what is soldered in beside it has a field of its own.
+    if (r.owner() == 0 && !FaultCatalogue.END_RESISTORS.contains(r.name())) return 0;
+    Element element = r.owner() == 0 ? subject.sensor() : subject.stages().get(r.owner() - 1);
+    Field f = element.field(r.name().split(" ")[0]);
+    var value = element.value(f);
     return value.spread() == null ? 0 : value.spread().limitOf(value.number()) / value.number();
   }
 

@@ -80,9 +80,25 @@ public record PinExpectation(
   private static PinExpectation supply(Subject subject, String name, int pin) {
     double volts = subject.supply().orElse(Double.NaN);
     if (Double.isNaN(volts)) return new PinExpectation(name, pin, volts, volts, volts, null, false);
-    double off = subject.supplied().share() * volts;
+    Place place = Place.of(Place.Kind.SUPPLY_AT_RECEIVER);
+    Span w = subject.channel().definition().working();
+    double rest = subject.channel().design().rest();
+    // Behind a resistor of the receiver's own the wire carries less than the supply.
+    double at = read(subject, place, rest);
+    if (Double.isNaN(at)) at = volts;
+    double off = subject.supplied().share() * at + PartWindows.at(subject, place, rest);
     return new PinExpectation(
-        name, pin, volts, volts, volts, new Span(volts - off, volts + off), false);
+        name,
+        pin,
+        at,
+        otherwise(read(subject, place, w.low()), at),
+        otherwise(read(subject, place, w.high()), at),
+        new Span(at - off, at + off),
+        false);
+  }
+
+  private static double otherwise(double v, double where) {
+    return Double.isNaN(v) ? where : v;
   }
 
   /** Half of what the tolerance is worth in volts, as far as a sound ground allows it at all. */
@@ -92,8 +108,19 @@ public record PinExpectation(
     double slope =
         Math.abs(read(subject, signal, w.high()) - read(subject, signal, w.low())) / w.width();
     double allowed = slope * NormalBand.of(subject).tolerance() / 2;
-    double off = Math.clamp(allowed, METER / 2, GROUND_WITHIN);
-    return new PinExpectation(name, pin, 0, 0, 0, new Span(-off, off), false);
+    Place place = Place.of(Place.Kind.GROUND_AT_SENSOR);
+    double rest = subject.channel().design().rest();
+    double at = otherwise(read(subject, place, rest), 0);
+    double off =
+        Math.clamp(allowed, METER / 2, GROUND_WITHIN) + PartWindows.at(subject, place, rest);
+    return new PinExpectation(
+        name,
+        pin,
+        at,
+        otherwise(read(subject, place, w.low()), at),
+        otherwise(read(subject, place, w.high()), at),
+        new Span(at - off, at + off),
+        false);
   }
 
   private static PinExpectation node(Subject subject, String name, int pin, Place place) {
