@@ -2,6 +2,7 @@ package nocking.cli;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import nocking.book.exchange.ColumnFile;
@@ -9,9 +10,11 @@ import nocking.book.exchange.StockCsv;
 import nocking.element.Measurand;
 import nocking.element.Signal;
 import nocking.parts.Assortment;
+import nocking.parts.BlendDesign;
 import nocking.parts.Candidates;
 import nocking.parts.Combination;
 import nocking.parts.DividerDesign;
+import nocking.parts.EndResistorDesign;
 import nocking.parts.ExtenderDesign;
 import nocking.parts.GainShift;
 import nocking.parts.PreferredSeries;
@@ -41,13 +44,15 @@ import picocli.CommandLine.Parameters;
       "  nocking design extender --fits 30V --highest 50V --total 15.1k --series E96",
       "  nocking design gain-shift --in 0.2V..0.6V --out 0.3V..3V --ref 3.3V --series E96",
       "  nocking design pull-up ntc-beta r0=10k beta=3950 --range 0..25 --supply 3.3V",
+      "  nocking design ends --track 5k --supply 5V --wiper 2%..98% --inside 0.5V..4.5V --series E24",
+      "  nocking design blend --swing 40% --rest 2.5V --supply 5V --source 1k --receiver 1M",
       "  nocking design string --value 1M --volts 325V --watts 0.25 --working 250V"
     })
 final class DesignCommand extends JsonOption {
   @Parameters(
       index = "0",
       paramLabel = "WHAT",
-      description = "divider, combination, extender, gain-shift, pull-up or string.")
+      description = "divider, combination, extender, gain-shift, pull-up, ends, blend or string.")
   String what;
 
   @Parameters(
@@ -107,6 +112,45 @@ final class DesignCommand extends JsonOption {
       description = "Share of the ratings that is used.")
   String derating = "60%";
 
+  @Option(
+      names = "--track",
+      paramLabel = "R",
+      description = "Track of the potentiometer; for blend the tracks at hand, with commas.")
+  String track;
+
+  @Option(
+      names = "--track-tolerance",
+      paramLabel = "20%",
+      description = "What the track is made to.")
+  String trackTolerance = "20%";
+
+  @Option(
+      names = "--wiper",
+      paramLabel = "A..B",
+      description = "Where the wiper runs, 0 to 1 or in percent.")
+  String wiper = "0..1";
+
+  @Option(
+      names = "--inside",
+      paramLabel = "LO..HI",
+      description = "Volts in which every true reading shall lie.")
+  String inside;
+
+  @Option(names = "--swing", paramLabel = "40%", description = "What shall be left of a swing.")
+  String swing;
+
+  @Option(
+      names = "--rest",
+      paramLabel = "V",
+      description = "Sensor at rest, or SENSOR..OUTPUT where the output shall rest elsewhere.")
+  String rest;
+
+  @Option(names = "--source", paramLabel = "R", description = "Source resistance of the sensor.")
+  String source = "0";
+
+  @Option(names = "--receiver", paramLabel = "R", description = "Input resistance behind it.")
+  String receiver;
+
   @Option(names = "--highest", paramLabel = "V", description = "Voltage that shall fit.")
   String highest;
 
@@ -116,7 +160,10 @@ final class DesignCommand extends JsonOption {
   @Option(names = "--range", paramLabel = "LO..HI", description = "Range of the quantity.")
   String range;
 
-  @Option(names = "--supply", paramLabel = "V", description = "Supply of the pull-up.")
+  @Option(
+      names = "--supply",
+      paramLabel = "V",
+      description = "Supply of the pull-up or the potentiometer.")
   String supply = "3.3V";
 
   @Override
@@ -124,6 +171,7 @@ final class DesignCommand extends JsonOption {
     if (!what.equals("pull-up") && !sensor.isEmpty()) {
       throw new QuantityException("design %s takes no '%s'".formatted(what, sensor.getFirst()));
     }
+    if (what.equals("blend")) return blend(answer);
     Candidates candidates =
         switch (what) {
           case "divider" -> divider();
@@ -143,9 +191,10 @@ final class DesignCommand extends JsonOption {
           case "gain-shift" -> GainShift.search(assortment(), gainShift());
           case "string" -> string();
           case "pull-up" -> pullUp();
+          case "ends" -> ends();
           default ->
               throw new QuantityException(
-                  "'%s' is no design; known are divider, combination, extender, gain-shift, pull-up, string"
+                  "'%s' is no design; known are divider, combination, extender, gain-shift, pull-up, ends, blend, string"
                       .formatted(what));
         };
     answer
@@ -237,6 +286,38 @@ final class DesignCommand extends JsonOption {
               s.stages()));
     }
     return new Candidates(solutions, true);
+  }
+
+  private Candidates ends() {
+    return EndResistorDesign.search(
+        assortment(),
+        new EndResistorDesign.Goal(
+            voltage("--supply", supply),
+            ohms("--track", track),
+            read("--track-tolerance", trackTolerance, Unit.PERCENT) / 100,
+            rising("--wiper", wiper, Unit.ONE),
+            rising("--inside", inside, Unit.VOLT)));
+  }
+
+  private int blend(Answer answer) {
+    double[] at =
+        rest != null && !Ends.in(rest)
+            ? new double[] {voltage("--rest", rest), voltage("--rest", rest)}
+            : pair("--rest", rest, Unit.VOLT);
+    var goal =
+        new BlendDesign.Goal(
+            read("--swing", swing, Unit.ONE),
+            at[0],
+            at[1],
+            voltage("--supply", supply),
+            ohms("--source", source),
+            receiver == null ? Double.POSITIVE_INFINITY : ohms("--receiver", receiver));
+    List<Double> tracks =
+        track == null
+            ? BlendDesign.USUAL
+            : Arrays.stream(track.split(",")).map(t -> ohms("--track", t.strip())).toList();
+    List<BlendDesign.Blend> found = BlendDesign.search(goal, tracks);
+    return BlendAnswer.give(answer, goal, found) ? 0 : NockingCli.FAIL;
   }
 
   private static double voltage(String option, String text) {

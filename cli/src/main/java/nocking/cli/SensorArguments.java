@@ -53,7 +53,9 @@ final class SensorArguments {
     KEYS.put("rtd", List.of("r0", "wires", "lead"));
     KEYS.put("thermocouple", List.of("type", "cj"));
     KEYS.put("loop", List.of("low", "high", "current"));
-    KEYS.put("potentiometer", List.of("travel", "supply", "resistance", "start", "end", "ends"));
+    KEYS.put(
+        "potentiometer",
+        List.of("travel", "supply", "resistance", "start", "end", "ends", "top", "bottom", "side"));
     KEYS.put("bridge", List.of("full-scale", "sensitivity", "excitation", "zero"));
     KEYS.put("bipolar", List.of("rest", "slope"));
     KEYS.put("ac", List.of("waveform", "from", "to", "ratio", "peak-factor", "form-factor"));
@@ -135,6 +137,12 @@ final class SensorArguments {
 
   private Value value(String key, String otherwise, Unit unit) {
     return read(key, otherwise == null ? required(key) : or(key, otherwise), unit);
+  }
+
+  /** A value that may be left out. */
+  private Value optional(String key, Unit unit) {
+    String text = or(key, "");
+    return text.isBlank() ? null : read(key, text, unit);
   }
 
   private static Value read(String key, String text, Unit unit) {
@@ -220,7 +228,10 @@ final class SensorArguments {
             value("end", "1", Unit.ONE),
             value("supply", "5V", Unit.VOLT),
             value("resistance", "5k", Unit.OHM),
-            value("ends", "0", Unit.OHM));
+            value("ends", "0", Unit.OHM),
+            optional("top", Unit.OHM),
+            optional("bottom", Unit.OHM),
+            choice(Potentiometer.EndSide.values(), "side", "receiver"));
       }
       case "bridge" ->
           new StrainBridge(

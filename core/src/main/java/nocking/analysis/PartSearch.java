@@ -27,6 +27,7 @@ import nocking.quantity.Value;
 import nocking.stage.DifferenceAmp;
 import nocking.stage.Divider;
 import nocking.stage.PullUp;
+import nocking.stage.ReferenceBlend;
 import nocking.stage.Stage;
 
 /** Parts for a stage of a channel: what is wanted of it, and the ranked ways to get there. */
@@ -99,6 +100,7 @@ public final class PartSearch {
       case DIVIDER -> divider();
       case PULL_UP -> pullUp((PullUp) stage, analysis.design().sensorCurve().orElseThrow());
       case DIFFERENCE -> difference((DifferenceAmp) stage);
+      case BLEND -> new BlendSearch(channel, path, index, goal).found((ReferenceBlend) stage);
       case GAIN_AND_SHIFT -> gainShift(stage.rails().orElseThrow());
       case RESISTANCE -> combination(stage.onlyResistance().orElseThrow());
       case NONE ->

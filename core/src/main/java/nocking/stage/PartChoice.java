@@ -12,11 +12,13 @@ public enum PartChoice {
   DIVIDER,
   /** Gain and the voltage that is taken off, by the output wanted. */
   DIFFERENCE,
+  /** Both wipers of a blend about a reference, by the output wanted. */
+  BLEND,
   /** Gain and shift, by the output wanted; the stage may become another one, or two. */
   GAIN_AND_SHIFT;
 
   /** True where the output at both ends of the working range is what is asked for. */
   public boolean bySpan() {
-    return this == DIVIDER || this == DIFFERENCE || this == GAIN_AND_SHIFT;
+    return this == DIVIDER || this == DIFFERENCE || this == BLEND || this == GAIN_AND_SHIFT;
   }
 }

@@ -128,6 +128,11 @@ public record ReferenceBlend(
   }
 
   @Override
+  public PartChoice parts() {
+    return PartChoice.BLEND;
+  }
+
+  @Override
   public void sketch(CircuitSketch sketch) {
     sketch.terminal(8, CircuitSketch.TOP + 6, "in");
     sketch.wire(14, CircuitSketch.TOP + 6, 170, CircuitSketch.TOP + 6);

@@ -22,6 +22,7 @@ import nocking.sensor.NtcBeta;
 import nocking.sensor.NtcSteinhart;
 import nocking.sensor.PlatinumRtd;
 import nocking.sensor.Potentiometer;
+import nocking.sensor.Potentiometer.EndSide;
 import nocking.sensor.RatiometricSensor;
 import nocking.sensor.Sensor;
 import nocking.sensor.StrainBridge;
@@ -115,7 +116,11 @@ record RandomPaths(Sensor sensor, List<Stage> stages, Converter converter) {
       case 8 -> new CurrentLoop(v(low), v(high), v(0.004), v(0.02));
       case 9 ->
           new Potentiometer(
-              v(low), v(high), v(0.05 + 0.05 * r.nextDouble()), v(0.9), v(5), v(5e3), ends);
+                  v(low), v(high), v(0.05 + 0.05 * r.nextDouble()), v(0.9), v(5), v(5e3), ends)
+              .between(
+                  r.nextBoolean() ? v(100 + 900 * r.nextDouble()) : null,
+                  r.nextBoolean() ? v(100 + 900 * r.nextDouble()) : null,
+                  r.nextBoolean() ? EndSide.SENSOR : EndSide.RECEIVER);
       case 10 -> new StrainBridge(v(high + 60), v(2), v(0.1 * r.nextDouble()), v(5), v(350));
       case 11 -> new BipolarSensor(v(2.5), v(0.01 + 0.02 * r.nextDouble()), v(60), source);
       default ->
@@ -222,8 +227,8 @@ record RandomPaths(Sensor sensor, List<Stage> stages, Converter converter) {
               + (p.end().number() - p.start().number())
                   * (x - p.from().number())
                   / (p.to().number() - p.from().number());
-      double below = p.ends().number() + k * p.track().number();
-      double above = p.ends().number() + (1 - k) * p.track().number();
+      double below = p.bottomOhms() + p.ends().number() + k * p.track().number();
+      double above = p.topOhms() + p.ends().number() + (1 - k) * p.track().number();
       return below * above / (below + above);
     }
     if (sensor instanceof AcVoltage) return 0;
