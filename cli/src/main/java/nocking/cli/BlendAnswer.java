@@ -31,7 +31,8 @@ final class BlendAnswer {
             "unplugged",
             "rest / 1 % A",
             "swing / 1 % B",
-            "from the sensor"));
+            "from the sensor",
+            "it sees"));
     for (BlendDesign.Blend b : found) {
       rows.add(
           List.of(
@@ -44,9 +45,11 @@ final class BlendAnswer {
               Numbers.engineering(b.unplugged(), "V", 3),
               Numbers.engineering(b.restPerReference(), "V", 3),
               Numbers.signed(100 * b.swingPerBlend(), 3) + " %",
-              Numbers.engineering(b.drawn(), "A", 3)));
+              Numbers.engineering(b.drawn(), "A", 3),
+              Numbers.compact(b.seen(), "Ω", 3)));
     }
     answer.table(rows);
+    answer.line("The one that the receiver moves least stands first.");
     answer.line(
         "Set A to its free volts with B taken off, connect B and the receiver, turn B until the swing is right, then A until the rest is.");
     answer.line(
@@ -76,6 +79,8 @@ final class BlendAnswer {
         b.unplugged(),
         "drawn",
         b.drawn(),
+        "seen",
+        b.seen(),
         "restPerReference",
         b.restPerReference(),
         "swingPerBlend",

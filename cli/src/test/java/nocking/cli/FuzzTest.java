@@ -329,6 +329,8 @@ class FuzzTest {
             List.of("design", "combination", "--value", "4k321", "--series", "E12", "--parts", "2"),
             List.of("design", "extender", "--fits", "30V", "--highest", "50V", "--total", "15k"),
             List.of("design", "gain-shift", "--in", "0.2..0.6", "--out", "0.3..3", "--ref", "3.3"),
+            List.of("design", "ends", "--track", "5k", "--supply", "5V", "--inside", "0.5V..4.5V"),
+            List.of("design", "blend", "--swing", "40%", "--rest", "2.5V", "--track", "1k,10k"),
             List.of("design", "string", "--value", "1M", "--volts", "325V", "--watts", "0.25"),
             List.of("path", channel, "--at", "12", "--json"),
             List.of("tolerance", channel, "--draws", "100", "--seed", "1", "--at", "12"),

@@ -122,6 +122,8 @@ class SensorAndDesignTest {
         "design extender --fits 30V --highest 50V --total 15.1k --series E96",
         "design gain-shift --in 0.2V..0.6V --out 0.3V..3V --ref 3.3V --series E96",
         "design pull-up ntc-beta r0=10k beta=3950 --range 0..25 --supply 3.3V --series E96",
+        "design ends --track 5k --supply 5V --wiper 2%..98% --inside 0.5V..4.5V --series E24",
+        "design blend --swing 40% --rest 2.5V..3V --supply 5V --source 1k --receiver 1M",
         "design string --value 1M --volts 325V --watts 0.25 --working 250V --series E24"
       })
   void everyDesignHasSolutionsBestFirst(String line) {

@@ -25,6 +25,8 @@ public final class BlendDesign {
   private static final int STEPS = 400;
   private static final int HALVINGS = 80;
 
+  private static final double LEAST_CURRENT = 1e-12;
+
   /** What tracks are usually made to. */
   private static final double TRACK_WITHIN = 0.2;
 
@@ -69,6 +71,7 @@ public final class BlendDesign {
    * @param referenceLoaded the same with everything connected, the sensor at rest
    * @param unplugged volts that the rest moves by while the receiver is not connected
    * @param drawn amperes out of the sensor at rest; negative where the blend feeds it
+   * @param seen ohms that a change of the sensor works against, its own source left out
    * @param restPerReference volts that the rest moves by for a hundredth of the reference's turn
    * @param swingPerBlend what is left of a swing, more for a hundredth of the blend's turn
    * @param untrimmed largest relative change of the swing where both tracks are off by a fifth, as
@@ -83,6 +86,7 @@ public final class BlendDesign {
       double referenceLoaded,
       double unplugged,
       double drawn,
+      double seen,
       double restPerReference,
       double swingPerBlend,
       double untrimmed) {
@@ -98,6 +102,7 @@ public final class BlendDesign {
           referenceLoaded,
           unplugged,
           drawn,
+          seen,
           restPerReference,
           swingPerBlend,
           untrimmed);
@@ -235,6 +240,12 @@ public final class BlendDesign {
     return most;
   }
 
+  /** What the halving leaves of no current at all is none. */
+  private double drawn(double output, double b) {
+    double amperes = (goal.signal - output) * towardsSensor(b);
+    return Math.abs(amperes) < LEAST_CURRENT ? 0 : amperes;
+  }
+
   private Blend blend(double a) {
     double b = blendWiper(a);
     double output = rest(a, b, goal.receiver);
@@ -250,7 +261,8 @@ public final class BlendDesign {
         free,
         free + into * referenceOhms(a),
         rest(a, b, Double.POSITIVE_INFINITY) - output,
-        (goal.signal - output) * towardsSensor(b),
+        drawn(output, b),
+        1 / (towardsSensor(b) * (1 - goal.swing)) - goal.source,
         (rest(a + turned, b, goal.receiver) - output) * NUDGE / turned,
         (swing(a, b + further) - swing(a, b)) * NUDGE / further,
         untrimmed(a, b));

@@ -65,6 +65,10 @@ class BlendDesignTest {
                 (g.signal() - at.get("out"))
                     / (Math.max(g.source(), 1e-6) + (1 - b.blendWiper()) * b.blendTrack()),
                 within(1e-9));
+        double more = (moved.get("in") - moved.get("out")) - (at.get("in") - at.get("out"));
+        double amperes = more / ((1 - b.blendWiper()) * b.blendTrack());
+        assertThat((moved.get("in") - at.get("in")) / amperes)
+            .isCloseTo(b.seen(), within(1e-4 * b.seen()));
         checked++;
       }
     }
@@ -80,7 +84,7 @@ class BlendDesignTest {
       double ka = 0.05 + 0.9 * random.nextDouble();
       double kb = 0.05 + 0.9 * random.nextDouble();
       Goal wanted = any(random);
-      var settings = new Blend(track, track, ka, kb, 0, 0, 0, 0, 0, 0, 0);
+      var settings = new Blend(track, track, ka, kb, 0, 0, 0, 0, 0, 0, 0, 0);
       double at = solved(wanted, settings, 2.5, wanted.receiver()).get("out");
       double swing = solved(wanted, settings, 3.5, wanted.receiver()).get("out") - at;
       var g = new Goal(swing, 2.5, at, 5, wanted.source(), wanted.receiver());
