@@ -32,7 +32,8 @@ final class BlendAnswer {
             "rest / 1 % A",
             "swing / 1 % B",
             "from the sensor",
-            "it sees"));
+            "it sees",
+            "worst case untrimmed"));
     for (BlendDesign.Blend b : found) {
       rows.add(
           List.of(
@@ -46,7 +47,8 @@ final class BlendAnswer {
               Numbers.engineering(b.restPerReference(), "V", 3),
               Numbers.signed(100 * b.swingPerBlend(), 3) + " %",
               Numbers.engineering(b.drawn(), "A", 3),
-              Numbers.compact(b.seen(), "Ω", 3)));
+              Numbers.compact(b.seen(), "Ω", 3),
+              "±" + Numbers.fixed(100 * b.untrimmed(), 1) + " %"));
     }
     answer.table(rows);
     answer.line("The one that the receiver moves least stands first.");

@@ -134,7 +134,7 @@ public final class EndResistorDesign {
       double r = g.track * (1 + ((corner & 1) == 0 ? -1 : 1) * g.trackTolerance);
       double t = top.limit((corner & 2) == 0 ? -1 : 1);
       double b = bottom.limit((corner & 4) == 0 ? -1 : 1);
-      changed = Math.max(changed, Math.abs(span(g, t, b, r) / kept - 1));
+      changed = Math.max(changed, Math.abs(span(g, t, b, r) / g.inside.width() - 1));
     }
     double amperes = g.supply / (top.ohms + g.track + bottom.ohms);
     Span band = worst(g, top, bottom);
