@@ -44,8 +44,8 @@ import picocli.CommandLine.Parameters;
       "  nocking design extender --fits 30V --highest 50V --total 15.1k --series E96",
       "  nocking design gain-shift --in 0.2V..0.6V --out 0.3V..3V --ref 3.3V --series E96",
       "  nocking design pull-up ntc-beta r0=10k beta=3950 --range 0..25 --supply 3.3V",
-      "  nocking design ends --track 5k --supply 5V --wiper 2%..98% --inside 0.5V..4.5V --series E24",
-      "  nocking design blend --swing 40% --rest 2.5V --supply 5V --source 1k --receiver 1M",
+      "  nocking design ends --track 5k --supply 5V --wiper 2%%..98%% --inside 0.5V..4.5V --series E24",
+      "  nocking design blend --swing 40%% --rest 2.5V --supply 5V --source 1k --receiver 1M",
       "  nocking design string --value 1M --volts 325V --watts 0.25 --working 250V"
     })
 final class DesignCommand extends JsonOption {

@@ -43,10 +43,13 @@ public final class NockingCli implements Runnable {
 
   private static final List<Entry> COMMANDS =
       List.of(
+          new Entry("new", NewCommand::new),
           new Entry("convert", ConvertCommand::new),
           new Entry("sensor", SensorCommand::new),
           new Entry("design", DesignCommand::new),
           new Entry("path", PathCommand::new),
+          new Entry("swap", SwapCommand::new),
+          new Entry("ranges", RangesCommand::new),
           new Entry("tolerance", ToleranceCommand::new),
           new Entry("faults", FaultsCommand::new),
           new Entry("diagnose", DiagnoseCommand::new),

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.IntStream;
 import nocking.algebra.Notation;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
@@ -14,8 +15,11 @@ import nocking.path.GeneratedEquation;
 import nocking.path.LinearForm;
 import nocking.path.PathState;
 import nocking.path.SignalPath;
+import nocking.path.TestPoint;
 import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
+import nocking.quantity.Span;
 import nocking.view.ProbeState;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -24,6 +28,8 @@ import picocli.CommandLine.Parameters;
 /** Evaluates a channel's path and derives its transfer equation. */
 @Command(name = "path", description = "Evaluate a channel's path and derive its transfer equation.")
 final class PathCommand extends JsonOption {
+  private static final int STEPS = 10;
+
   @Parameters(index = "0", paramLabel = "CHANNEL.json")
   Path file;
 
@@ -45,11 +51,24 @@ final class PathCommand extends JsonOption {
     sheet
   }
 
+  @Option(
+      names = "--csv",
+      description =
+          "Print a table to be filled in at the bench; ten steps where --at is not given.")
+  boolean csv;
+
   @Override
   int run(Answer answer) {
     Channel channel = ChannelFiles.channel(file);
     Analysis analysis = Analysis.of(channel);
     SignalPath path = ChannelFiles.required(analysis, analysis.design().path());
+    if (csv) {
+      if (json || form != null) {
+        throw new QuantityException("--csv goes with neither --json nor --equation");
+      }
+      table(answer, analysis, path);
+      return 0;
+    }
     if (form != null) answer.line(equation(channel, path).replace("%", "%%"));
     else text(answer, analysis, path);
     json(answer, analysis, path);
@@ -102,6 +121,38 @@ final class PathCommand extends JsonOption {
     for (Finding f : analysis.findings()) {
       answer.line("%s: %s", f.severity().name().toLowerCase(Locale.ROOT), f.text());
     }
+  }
+
+  /** Input, every test point, counts, reading, error, and what is filled in at the bench. */
+  private void table(Answer answer, Analysis analysis, SignalPath path) {
+    String unit = analysis.channel().definition().unit();
+    var head = new ArrayList<>(List.of("input"));
+    var units = new ArrayList<>(List.of(unit));
+    for (TestPoint p : path.points()) {
+      head.add(p.name());
+      units.add(p.unit().symbol());
+    }
+    head.addAll(List.of("raw", "reading", "error", "measured", "shown"));
+    units.addAll(List.of("counts", unit, unit, "V", unit));
+    answer.line("%s", String.join(",", head));
+    answer.line("%s", String.join(",", units));
+    for (double x : inputs(analysis)) {
+      path.require(x);
+      ProbeState s = analysis.at(x).orElseThrow();
+      var row = new ArrayList<>(List.of(Numbers.plain(x)));
+      for (PathState.Node n : s.readOut().nodes()) row.add(Numbers.significant(n.value(), 9));
+      row.add(String.valueOf(s.readOut().code()));
+      row.add(Numbers.significant(s.reading(), 9));
+      row.add(Numbers.significant(s.reading() - x, 4));
+      row.addAll(List.of("", ""));
+      answer.line("%s", String.join(",", row));
+    }
+  }
+
+  private double[] inputs(Analysis analysis) {
+    if (!at.isEmpty()) return at.stream().mapToDouble(x -> input(x, analysis)).toArray();
+    Span w = analysis.channel().definition().working();
+    return IntStream.rangeClosed(0, STEPS).mapToDouble(i -> w.at((double) i / STEPS)).toArray();
   }
 
   private void json(Answer answer, Analysis analysis, SignalPath path) {

@@ -223,7 +223,9 @@ public final class QuantityParser {
     int from = ++at;
     while (at < text.length() && Character.isDigit(text.charAt(at))) at++;
     double value = Double.parseDouble(digits + "." + text.substring(from, at));
-    return letter.equals("R") ? value : value * UnitCatalogue.prefix(letter).orElseThrow();
+    return letter.equals("R")
+        ? value
+        : Unit.scaled(value, UnitCatalogue.prefix(letter).orElseThrow());
   }
 
   private Quantity withUnit(Quantity q, boolean onlyUnit) {
@@ -257,7 +259,7 @@ public final class QuantityParser {
 
   /** A prefix may be followed by a unit after a space: {@code 4.7 k ohm}. */
   private Quantity prefixed(Quantity q, double prefix) {
-    return withUnit(Quantity.number(q.si() * prefix), true);
+    return withUnit(Quantity.number(Unit.scaled(q.si(), prefix)), true);
   }
 
   private Quantity name() {

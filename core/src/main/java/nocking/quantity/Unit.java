@@ -33,11 +33,25 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
   }
 
   public double toSi(double value) {
-    return value * factor + offset;
+    return scaled(value, factor) + offset;
   }
 
   public double fromSi(double si) {
-    return (si - offset) / factor;
+    double whole = Math.rint(1 / factor);
+    return isOneOver(whole, factor) ? (si - offset) * whole : (si - offset) / factor;
+  }
+
+  /**
+   * A value times a factor, rounded once where the factor is one over a whole number: no double is
+   * a thousandth, but 350 divided by 1 000 is the double that is nearest to 0.35.
+   */
+  static double scaled(double value, double factor) {
+    double whole = Math.rint(1 / factor);
+    return isOneOver(whole, factor) ? value / whole : value * factor;
+  }
+
+  private static boolean isOneOver(double whole, double factor) {
+    return factor < 1 && 1 / whole == factor;
   }
 
   /** The same unit for differences: its zero is 0, one degree stays one degree. */

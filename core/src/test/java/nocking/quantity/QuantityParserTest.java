@@ -3,6 +3,7 @@ package nocking.quantity;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.Random;
 import org.assertj.core.data.Percentage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -126,5 +127,28 @@ class QuantityParserTest {
     assertThat(Numbers.signed(-0.001, 2)).isEqualTo("0.00");
     assertThat(Numbers.fixed(-0.001, 2)).isEqualTo("0.00");
     assertThat(Numbers.plain(0.1 + 0.2)).isEqualTo("0.30000000000000004");
+  }
+
+  /**
+   * A prefix moves the point; the number that comes out is the double nearest to what was typed.
+   */
+  @Test
+  void prefixesRoundOnce() {
+    var random = new Random(350);
+    for (int i = 0; i < 2000; i++) {
+      String digits =
+          i % 2 == 0
+              ? String.valueOf(random.nextInt(100_000))
+              : "%d.%d".formatted(random.nextInt(1000), random.nextInt(1000));
+      assertThat(QuantityParser.value(digits + " mV", Unit.VOLT))
+          .isEqualTo(Double.parseDouble(digits + "e-3"));
+      assertThat(QuantityParser.value(digits + "u", Unit.VOLT))
+          .isEqualTo(Double.parseDouble(digits + "e-6"));
+      assertThat(QuantityParser.value(digits + "n", Unit.of("F")))
+          .isEqualTo(Double.parseDouble(digits + "e-9"));
+      assertThat(QuantityParser.value(digits + "%", Unit.ONE))
+          .isEqualTo(Double.parseDouble(digits + "e-2"));
+    }
+    assertThat(Unit.of("mV").fromSi(0.35)).isEqualTo(350);
   }
 }

@@ -1,0 +1,202 @@
+package nocking.cli;
+
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.UUID;
+import nocking.analysis.Analysis;
+import nocking.book.exchange.Output;
+import nocking.channel.Channel;
+import nocking.channel.ChannelJson;
+import nocking.channel.Definition;
+import nocking.channel.QuantityKind;
+import nocking.converter.Converter;
+import nocking.finding.Finding;
+import nocking.path.SignalPath;
+import nocking.quantity.Ends;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.sensor.Sensor;
+import nocking.stage.Stage;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Makes a channel from options. */
+@Command(
+    name = "new",
+    description = {
+      "Make a channel without writing its document by hand:",
+      "  nocking new BL-P1 --sensor ratiometric points=0kPa:8%%,100kPa:92%% supply=5V"
+          + " --stage divider upper=5k1 lower=10k --bits 12 --ref 3.3V --range 0..60"
+          + " --tolerance 0.25 --out BL-P1.json"
+    })
+final class NewCommand extends JsonOption {
+  @Parameters(index = "0", paramLabel = "TAG", description = "Short name of the channel.")
+  String tag;
+
+  @Option(
+      names = "--sensor",
+      arity = "1..*",
+      required = true,
+      paramLabel = "MODEL key=value",
+      description = "Sensor model and its values, as for the command sensor.")
+  List<String> sensor;
+
+  @Option(
+      names = "--stage",
+      arity = "1..*",
+      paramLabel = "NAME key=value",
+      description = "A stage and its values; repeated in the order of the path.")
+  List<String> stages = List.of();
+
+  @Option(names = "--bits", paramLabel = "N", description = "Bits of the converter.")
+  String bits = "12";
+
+  @Option(names = "--ref", paramLabel = "V", description = "Reference of the converter.")
+  String reference = "3.3V";
+
+  @Option(names = "--input", paramLabel = "R", description = "Input resistance of the converter.")
+  String input;
+
+  @Option(names = "--unit", paramLabel = "UNIT", description = "Unit of the quantity.")
+  String unit;
+
+  @Option(names = "--kind", paramLabel = "KIND", description = "What is measured, in a word.")
+  String kind;
+
+  @Option(
+      names = "--range",
+      paramLabel = "A..B",
+      description = "Working range; what the sensor is rated for where nothing is said.")
+  String range;
+
+  @Option(names = "--name", paramLabel = "TEXT", description = "The channel in words.")
+  String name = "";
+
+  @Option(names = "--tolerance", paramLabel = "T", description = "Largest error that is good.")
+  String tolerance;
+
+  @Option(names = "--rest", paramLabel = "X", description = "Quantity at rest.")
+  String rest;
+
+  @Option(names = "--out", required = true, paramLabel = "FILE.json", description = "Where to.")
+  Path out;
+
+  @Option(names = "--force", description = "Replace an existing file.")
+  boolean force;
+
+  @Override
+  int run(Answer answer) {
+    if (!out.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".json")) {
+      throw new QuantityException("--out takes a name ending in .json; read " + out);
+    }
+    Channel channel = channel();
+    Analysis analysis = Analysis.of(channel);
+    SignalPath path = ChannelFiles.required(analysis, analysis.design().path());
+    Output.write(out, ChannelJson.write(channel), force);
+    answer.put("file", out.toString()).put("findings", PathCommand.findings(analysis));
+    Span w = channel.definition().working();
+    answer.line(
+        "%s: %s %s … %s %s gives %s … %s V",
+        out,
+        channel.tag(),
+        Numbers.trimmed(w.low(), 6),
+        Numbers.trimmed(w.high(), 6),
+        channel.definition().unit(),
+        Numbers.fixed(path.output(w.low()), 4),
+        Numbers.fixed(path.output(w.high()), 4));
+    for (Finding f : analysis.findings()) {
+      answer.line("%s: %s", f.severity().name().toLowerCase(Locale.ROOT), f.text());
+    }
+    return 0;
+  }
+
+  private Channel channel() {
+    var arguments = new SensorArguments(sensor.getFirst(), sensor.subList(1, sensor.size()), unit);
+    Unit quantity = arguments.quantity();
+    Sensor made = arguments.sensor();
+    List<Stage> path = StageArguments.stages(stages, quantity);
+    Converter converter =
+        Converter.of(
+            option("--bits", bits, Unit.ONE),
+            option("--ref", reference, Unit.VOLT),
+            input == null ? null : option("--input", input, Unit.OHM));
+    Ends ends = ends(made, quantity);
+    Channel channel =
+        Channel.blank(UUID.randomUUID().toString(), tag)
+            .define(d -> defined(d, quantity, ends))
+            .design(d -> d.withSensor(made).withStages(path).withConverter(converter));
+    channel.require();
+    return channel;
+  }
+
+  private Definition defined(Definition blank, Unit quantity, Ends ends) {
+    Definition d =
+        blank
+            .withName(name)
+            .withKind(kind == null ? kindOf(quantity) : kindNamed())
+            .withUnit(quantity.symbol())
+            .withRange(ends.from(), ends.to());
+    if (tolerance != null) {
+      double width = ends.to().number() - ends.from().number();
+      d = d.withTolerance(Value.tolerance(tolerance, quantity.difference(), width));
+    }
+    return rest == null ? d : d.withRest(option("--rest", rest, quantity));
+  }
+
+  private Ends ends(Sensor made, Unit quantity) {
+    if (range == null) {
+      Span rated = made.rated(quantity);
+      return new Ends(Value.of(rated.low()), Value.of(rated.high()));
+    }
+    try {
+      return Ends.typed(range, quantity);
+    } catch (QuantityException e) {
+      throw new QuantityException("--range: " + e.getMessage());
+    }
+  }
+
+  private static Value option(String option, String text, Unit unit) {
+    try {
+      return Value.typed(text, unit);
+    } catch (QuantityException e) {
+      throw new QuantityException(option + ": " + e.getMessage());
+    }
+  }
+
+  /** The kind whose usual unit it is, else the first that is measured in units like it. */
+  private static QuantityKind kindOf(Unit quantity) {
+    for (QuantityKind k : QuantityKind.values()) {
+      if (!k.usualUnit().isEmpty() && Unit.of(k.usualUnit()).equals(quantity)) return k;
+    }
+    for (QuantityKind k : QuantityKind.values()) {
+      if (!k.usualUnit().isEmpty()
+          && !quantity.symbol().isEmpty()
+          && Unit.of(k.usualUnit()).dimension().equals(quantity.dimension())) return k;
+    }
+    return QuantityKind.OTHER;
+  }
+
+  private QuantityKind kindNamed() {
+    String wanted = kind.strip().toLowerCase(Locale.ROOT);
+    return Arrays.stream(QuantityKind.values())
+        .filter(k -> k.title().equals(wanted) || k.name().toLowerCase(Locale.ROOT).equals(wanted))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new QuantityException(
+                    "--kind: '%s' is not known; known are %s"
+                        .formatted(
+                            kind,
+                            String.join(
+                                ", ",
+                                Arrays.stream(QuantityKind.values())
+                                    .map(k -> k.name().toLowerCase(Locale.ROOT))
+                                    .toList()))));
+  }
+}
