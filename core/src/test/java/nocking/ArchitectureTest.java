@@ -43,7 +43,8 @@ class ArchitectureTest {
           "misfit",
           "view",
           "finding",
-          "analysis");
+          "analysis",
+          "proposal");
 
   private static final JavaClasses CORE =
       new ClassFileImporter()

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import nocking.book.exchange.ColumnFile;
 import nocking.book.exchange.StockCsv;
+import nocking.channel.Channel;
 import nocking.element.Measurand;
 import nocking.element.Signal;
 import nocking.parts.Assortment;
@@ -22,6 +23,9 @@ import nocking.parts.PullUpDesign;
 import nocking.parts.Solution;
 import nocking.parts.StringDesign;
 import nocking.path.SensorCurve;
+import nocking.proposal.PathProposal;
+import nocking.proposal.PathProposals;
+import nocking.proposal.Wanted;
 import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -46,19 +50,21 @@ import picocli.CommandLine.Parameters;
       "  nocking design pull-up ntc-beta r0=10k beta=3950 --range 0..25 --supply 3.3V",
       "  nocking design ends --track 5k --supply 5V --wiper 2%%..98%% --inside 0.5V..4.5V --series E24",
       "  nocking design blend --swing 40%% --rest 2.5V --supply 5V --source 1k --receiver 1M",
+      "  nocking design path CHANNEL.json --supply 5V --settling 10ms --by faults --series E24",
       "  nocking design string --value 1M --volts 325V --watts 0.25 --working 250V"
     })
 final class DesignCommand extends JsonOption {
   @Parameters(
       index = "0",
       paramLabel = "WHAT",
-      description = "divider, combination, extender, gain-shift, pull-up, ends, blend or string.")
+      description =
+          "divider, combination, extender, gain-shift, pull-up, ends, blend, path or string.")
   String what;
 
   @Parameters(
       index = "1..*",
       paramLabel = "SENSOR",
-      description = "For pull-up: a sensor model and its key=value pairs.")
+      description = "For pull-up: a sensor model and its key=value pairs; for path: CHANNEL.json.")
   List<String> sensor = List.of();
 
   @Option(names = "--in", paramLabel = "V", description = "Input, or A..B for gain-shift.")
@@ -151,6 +157,25 @@ final class DesignCommand extends JsonOption {
   @Option(names = "--receiver", paramLabel = "R", description = "Input resistance behind it.")
   String receiver;
 
+  @Option(
+      names = "--settling",
+      paramLabel = "S",
+      description = "For path: seconds after which a step is within half a count.")
+  String settling;
+
+  @Option(
+      names = "--most-current",
+      paramLabel = "A",
+      description = "For path: what a resistive sensor may carry.")
+  String mostCurrent;
+
+  @Option(
+      names = "--by",
+      paramLabel = "CARE",
+      description =
+          "For path, what comes first: balanced, after, before, share, faults, parts, current.")
+  String by = "balanced";
+
   @Option(names = "--highest", paramLabel = "V", description = "Voltage that shall fit.")
   String highest;
 
@@ -168,6 +193,7 @@ final class DesignCommand extends JsonOption {
 
   @Override
   int run(Answer answer) {
+    if (what.equals("path")) return path(answer);
     if (!what.equals("pull-up") && !sensor.isEmpty()) {
       throw new QuantityException("design %s takes no '%s'".formatted(what, sensor.getFirst()));
     }
@@ -194,7 +220,7 @@ final class DesignCommand extends JsonOption {
           case "ends" -> ends();
           default ->
               throw new QuantityException(
-                  "'%s' is no design; known are divider, combination, extender, gain-shift, pull-up, ends, blend, string"
+                  "'%s' is no design; known are divider, combination, extender, gain-shift, pull-up, ends, blend, path, string"
                       .formatted(what));
         };
     answer
@@ -297,6 +323,31 @@ final class DesignCommand extends JsonOption {
             read("--track-tolerance", trackTolerance, Unit.PERCENT) / 100,
             rising("--wiper", wiper, Unit.ONE),
             rising("--inside", inside, Unit.VOLT)));
+  }
+
+  private int path(Answer answer) {
+    if (sensor.size() != 1) throw new QuantityException("design path needs one CHANNEL.json");
+    Channel channel = ChannelFiles.channel(Path.of(sensor.getFirst()));
+    var wanted =
+        new Wanted(
+            assortment(),
+            voltage("--supply", supply),
+            total == null ? new Span(10e3, 100e3) : window(total),
+            settling == null ? Double.NaN : read("--settling", settling, Unit.of("s")),
+            mostCurrent == null
+                ? Wanted.USUAL_CURRENT
+                : read("--most-current", mostCurrent, Unit.AMPERE),
+            care());
+    List<PathProposal> found = PathProposals.of(channel, wanted);
+    return ProposalAnswer.give(answer, channel, found) ? 0 : NockingCli.FAIL;
+  }
+
+  private Wanted.Care care() {
+    for (Wanted.Care c : Wanted.Care.values()) {
+      if (c.name().equalsIgnoreCase(by)) return c;
+    }
+    throw new QuantityException(
+        "--by takes balanced, after, before, share, faults, parts or current; read " + by);
   }
 
   private int blend(Answer answer) {

@@ -31,6 +31,8 @@ public final class PathCircuit {
     }
   }
 
+  private static final String EMF = "emf";
+
   private final Circuit circuit = new Circuit();
   private final List<Stage> stages;
 
@@ -45,9 +47,9 @@ public final class PathCircuit {
     if (sensor.signal() == Signal.VOLTAGE || sensor.signal() == Signal.ALTERNATING) {
       double series =
           sensor.seriesResistance(measured, own).map(r -> r.evaluate(values)).orElse(0.0);
-      circuit.source("emf", Circuit.GROUND, open);
-      if (series > 0) circuit.resistor("emf", node(0), series);
-      else circuit.source(node(0), "emf", 0);
+      circuit.source(EMF, Circuit.GROUND, open);
+      if (series > 0) circuit.resistor(EMF, node(0), series);
+      else circuit.source(node(0), EMF, 0);
     }
     for (int i = 0; i < stages.size(); i++) {
       stages
@@ -94,6 +96,29 @@ public final class PathCircuit {
   /** {@link Circuit#rectifierShare} of the rectifier behind so many stages. */
   double rectifierShare(int stage) {
     return circuit.rectifierShare(node(stage + 1));
+  }
+
+  /**
+   * Amperes that a resistive sensor carries, or that one with a voltage gives away at its terminal;
+   * without a sign. A loop carries its own current and is not asked here.
+   */
+  public double sensorAmperes() {
+    Circuit.OperatingPoint volts = operatingPoint();
+    String terminal = node(0);
+    if (!circuit.has(EMF)) {
+      return circuit.resistors().stream()
+          .filter(r -> r.owner() == 1 && r.name().isEmpty())
+          .mapToDouble(r -> Math.abs(volts.volts(r.a(), r.b())) / r.ohms())
+          .findFirst()
+          .orElse(0);
+    }
+    double sum = 0;
+    for (Circuit.Resistor r : circuit.resistors()) {
+      if (r.a().equals(EMF) || r.b().equals(EMF)) continue;
+      if (r.a().equals(terminal)) sum += volts.volts(r.a(), r.b()) / r.ohms();
+      if (r.b().equals(terminal)) sum -= volts.volts(r.a(), r.b()) / r.ohms();
+    }
+    return Math.abs(sum);
   }
 
   /** What the resistors of the stages take, in the order of the path. */

@@ -24,6 +24,7 @@ public final class SensorCurve {
   private final DoubleUnaryOperator output;
   private final DoubleUnaryOperator input;
   private final DoubleUnaryOperator slope;
+  private final DoubleUnaryOperator source;
 
   private SensorCurve(Measurand x, Sensor sensor) {
     this.sensor = sensor;
@@ -33,6 +34,11 @@ public final class SensorCurve {
     forward = sensor.output(x, own);
     output = Compiled.of(forward, x.symbol(), table.values());
     slope = Compiled.of(Calculus.derivative(forward, x.symbol()), x.symbol(), table.values());
+    source =
+        sensor
+            .seriesResistance(x, own)
+            .map(r -> Compiled.of(r, x.symbol(), table.values()))
+            .orElse(any -> 0);
     double middle = slope.applyAsDouble(sensor.rated(unit).middle());
     if (middle == 0 || !Double.isFinite(middle)) {
       throw new QuantityException(
@@ -81,6 +87,11 @@ public final class SensorCurve {
   /** Output for the quantity; NaN outside what the sensor is known for. */
   public double at(double x) {
     return output.applyAsDouble(x);
+  }
+
+  /** Ohms between the ideal source and the terminal at an input; 0 for a stiff output. */
+  public double sourceAt(double x) {
+    return source.applyAsDouble(x);
   }
 
   /** Change of the output for one of the quantity's unit. */

@@ -1,0 +1,258 @@
+package nocking.proposal;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import nocking.analysis.Analysis;
+import nocking.channel.Channel;
+import nocking.element.Field;
+import nocking.element.Measurand;
+import nocking.element.Signal;
+import nocking.fault.FaultRow;
+import nocking.path.PathCircuit;
+import nocking.path.PathState;
+import nocking.path.SignalPath;
+import nocking.prior.FaultKind;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
+import nocking.quantity.Value;
+import nocking.stage.DifferenceAmp;
+import nocking.stage.RcFilter;
+import nocking.stage.Stage;
+import nocking.tolerance.BudgetPoint;
+import nocking.view.DesignView;
+
+/**
+ * Complete conditionings for a channel's sensor and converter, ranked.
+ *
+ * <p>The order, for {@link Wanted.Care#BALANCED}: what holds the tolerance after calibration comes
+ * before what does not; then the larger share of broken wires that are told; then fewer parts; then
+ * the smaller error before calibration; then the larger share of the converter. Any other care
+ * comes before all of these.
+ */
+public final class PathProposals {
+  /** Resistance of a filter that an input hardly feels. */
+  private static final double FILTER_OHMS = 1e3;
+
+  private final Channel channel;
+  private final Wanted wanted;
+
+  private PathProposals(Channel channel, Wanted wanted) {
+    this.channel = channel;
+    this.wanted = wanted;
+  }
+
+  /**
+   * The proposals for a channel, the best first; empty where no circuit can be made from the parts.
+   *
+   * @throws QuantityException one sentence, where nothing can be proposed
+   */
+  public static List<PathProposal> of(Channel channel, Wanted wanted) {
+    if (channel.design().sensor() == null) {
+      throw new QuantityException("there is no sensor yet to propose a path for");
+    }
+    if (wanted.parts().size() == 0)
+      throw new QuantityException("there are no parts to choose from");
+    return new PathProposals(channel, wanted).ranked();
+  }
+
+  private List<PathProposal> ranked() {
+    var list = new ArrayList<PathProposal>();
+    for (Topologies.Circuit c : Topologies.of(channel, wanted)) {
+      judged(c).ifPresent(list::add);
+    }
+    list.sort(order());
+    var said = new ArrayList<PathProposal>();
+    for (int i = 0; i < list.size(); i++) {
+      PathProposal next = i + 1 < list.size() ? list.get(i + 1) : null;
+      said.add(list.get(i).because(why(list.get(i), next)));
+    }
+    return List.copyOf(said);
+  }
+
+  /** Comparator of the stated order. */
+  Comparator<PathProposal> order() {
+    Comparator<PathProposal> balanced =
+        Comparator.comparing((PathProposal p) -> !p.holds())
+            .thenComparingDouble(p -> -told(p))
+            .thenComparingInt(PathProposal::parts)
+            .thenComparingDouble(PathProposal::before)
+            .thenComparingDouble(p -> -p.share())
+            .thenComparing(PathProposal::name);
+    return switch (wanted.care()) {
+      case BALANCED -> balanced;
+      case AFTER -> Comparator.comparingDouble(PathProposal::after).thenComparing(balanced);
+      case BEFORE -> Comparator.comparingDouble(PathProposal::before).thenComparing(balanced);
+      case SHARE ->
+          Comparator.comparingDouble((PathProposal p) -> -p.share()).thenComparing(balanced);
+      case FAULTS ->
+          Comparator.comparingDouble((PathProposal p) -> -told(p)).thenComparing(balanced);
+      case PARTS -> Comparator.comparingInt(PathProposal::parts).thenComparing(balanced);
+      case CURRENT -> Comparator.comparingDouble(PathProposal::amperes).thenComparing(balanced);
+    };
+  }
+
+  private static double told(PathProposal p) {
+    return p.wires() == 0 ? 0 : (double) p.told() / p.wires();
+  }
+
+  /** What a circuit comes to; empty where it leaves the converter or its rails after all. */
+  private Optional<PathProposal> judged(Topologies.Circuit circuit) {
+    var stages = new ArrayList<>(circuit.stages());
+    if (!Double.isNaN(wanted.settling())) stages.add(filter());
+    Channel with = channel.design(d -> d.withStages(stages));
+    Analysis analysis = Analysis.of(with);
+    DesignView design = analysis.design();
+    if (design.path().isEmpty()) return Optional.empty();
+    SignalPath path = design.path().get();
+    Span w = channel.definition().working();
+    PathState low = path.at(w.low());
+    PathState high = path.at(w.high());
+    double reference = path.converter().reference().number();
+    Span volts = Span.between(low.output(), high.output());
+    if (low.clipped() || high.clipped() || volts.low() < 0 || volts.high() > reference) {
+      return Optional.empty();
+    }
+    double before = 0;
+    double after = 0;
+    for (BudgetPoint p : design.budget()) {
+      before = Math.max(before, p.before().worstCase());
+      after = Math.max(after, p.after().worstCase());
+    }
+    double count =
+        Math.max(Math.abs(path.countsWorth(w.low())), Math.abs(path.countsWorth(w.high())));
+    List<FaultRow> wires =
+        analysis.wiring().brokenWires().map(m -> m.rows()).orElse(List.of()).stream()
+            .filter(r -> r.fault().kind() != FaultKind.NONE)
+            .toList();
+    int told = (int) wires.stream().filter(r -> r.verdict() == FaultRow.Verdict.TOLD).count();
+    double tolerance = channel.definition().toleranceOrNaN();
+    boolean holds = Double.isNaN(tolerance) || after <= tolerance && count <= tolerance;
+    return Optional.of(
+        new PathProposal(
+            circuit.name(),
+            stages,
+            volts,
+            volts.width() / reference,
+            before,
+            after,
+            count,
+            told,
+            wires.size(),
+            amperes(with),
+            parts(stages),
+            holds,
+            ""));
+  }
+
+  /** The largest capacitor of the usual series with which a step still settles in time. */
+  private RcFilter filter() {
+    double bits = channel.design().converter().effectiveBits();
+    double constant = wanted.settling() / ((bits + 1) * Math.log(2));
+    double most = constant / FILTER_OHMS;
+    double decade = Math.pow(10, Math.floor(Math.log10(most)));
+    double[] steps = {1, 1.5, 2.2, 3.3, 4.7, 6.8};
+    double farads = decade;
+    for (double s : steps) if (s * decade <= most * (1 + 1e-12)) farads = s * decade;
+    return new RcFilter(
+        Value.of(FILTER_OHMS), new Value(farads, Numbers.engineering(farads, "F", 2)));
+  }
+
+  /** Largest current through a sensor that is read with one, or that its output has to give. */
+  private static double amperes(Channel with) {
+    Source source = Source.of(with);
+    if (source.signal() == Signal.CURRENT) return source.most();
+    Span w = with.definition().working();
+    return Math.max(amperes(with, w.low()), amperes(with, w.high()));
+  }
+
+  private static double amperes(Channel with, double x) {
+    return PathCircuit.of(
+            new Measurand(with.definition().kind().symbol(), with.unit()),
+            with.design().sensor(),
+            with.design().stages(),
+            with.design().converter(),
+            x)
+        .sensorAmperes();
+  }
+
+  /** Resistors, capacitors, amplifiers, and voltages that are made for a difference amplifier. */
+  private static int parts(List<Stage> stages) {
+    int n = 0;
+    for (Stage s : stages) {
+      for (Field f : s.fields()) {
+        boolean part = f.parameter().unit().equals("ohm") || f.parameter().unit().equals("F");
+        boolean law = f.symbol().equals("b") || f.symbol().equals("Rwire");
+        if (part && !law && s.value(f) != null) n++;
+      }
+      if (s.rails().isPresent()) n++;
+      if (s instanceof DifferenceAmp) n += 4;
+    }
+    return n;
+  }
+
+  private String why(PathProposal p, PathProposal next) {
+    String tolerance =
+        Double.isNaN(channel.definition().toleranceOrNaN())
+            ? ""
+            : p.holds() ? "holds the tolerance after calibration; " : "misses the tolerance; ";
+    String own =
+        "%s%d %s, %s %% of the converter, %d of %d broken wires told"
+            .formatted(
+                tolerance,
+                p.parts(),
+                p.parts() == 1 ? "part" : "parts",
+                Numbers.significant(100 * p.share(), 2),
+                p.told(),
+                p.wires());
+    return next == null ? own : own + "; " + ahead(p, next);
+  }
+
+  /** The first thing of the order in which it is better than the one behind it. */
+  private String ahead(PathProposal p, PathProposal next) {
+    String unit = channel.definition().unit();
+    Optional<String> cared =
+        switch (wanted.care()) {
+          case AFTER -> less(p.after(), next.after(), unit, "after calibration");
+          case BEFORE -> less(p.before(), next.before(), unit, "before calibration");
+          case SHARE ->
+              p.share() > next.share()
+                  ? Optional.of("more of the converter than the " + next.name())
+                  : Optional.empty();
+          case CURRENT -> less(p.amperes(), next.amperes(), "A", "through the sensor");
+          default -> Optional.empty();
+        };
+    if (cared.isPresent()) return cared.get() + ahead(next);
+    if (p.holds() && !next.holds()) return "the %s misses the tolerance".formatted(next.name());
+    if (told(p) > told(next)) {
+      return "the %s tells %d of %d".formatted(next.name(), next.told(), next.wires());
+    }
+    if (p.parts() < next.parts()) {
+      return "the %s takes %d parts".formatted(next.name(), next.parts());
+    }
+    return less(p.before(), next.before(), unit, "before calibration").orElse("alike")
+        + ahead(next);
+  }
+
+  private static String ahead(PathProposal next) {
+    return " (%s)".formatted(next.name());
+  }
+
+  private static Optional<String> less(double a, double b, String unit, String what) {
+    if (!(a < b)) return Optional.empty();
+    int digits = 2;
+    while (digits < 6 && Numbers.significant(a, digits).equals(Numbers.significant(b, digits))) {
+      digits++;
+    }
+    return Optional.of(
+        "%s %s and not %s".formatted(amount(a, unit, digits), what, amount(b, unit, digits)));
+  }
+
+  private static String amount(double v, String unit, int digits) {
+    return unit.equals("A")
+        ? Numbers.engineering(v, unit, digits)
+        : (Numbers.significant(v, digits) + " " + unit).strip();
+  }
+}
