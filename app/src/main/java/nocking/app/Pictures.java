@@ -10,7 +10,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
-import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
@@ -30,7 +30,7 @@ final class Pictures {
   private static final double HEIGHT = 800;
 
   /**
-   * @param press id of a button that opens a part of the view; empty for none
+   * @param press ids of the buttons that open a part of the view, with a space between
    */
   private record View(
       String name,
@@ -66,6 +66,20 @@ final class Pictures {
               "condition-view-error"),
           new View(
               "condition-mains", "AE-V1", WorkStep.CONDITION, 230, false, "condition-view-spans"),
+          new View(
+              "condition-parts",
+              "BL-P1",
+              WorkStep.CONDITION,
+              38,
+              false,
+              "condition-view-parts wanted-choose"),
+          new View(
+              "condition-paths",
+              "RW-T1",
+              WorkStep.CONDITION,
+              12,
+              false,
+              "condition-view-paths paths-propose"),
           new View("condition", "IN-T2", WorkStep.CONDITION, 9.62, false, "condition-view-output"),
           new View("wire", "SG-P1", WorkStep.WIRE, 41, false, "wire-look-faults"),
           new View("wire-bands", "FD-S1", WorkStep.WIRE, 2, false, "wire-look-bands"),
@@ -116,10 +130,10 @@ final class Pictures {
             return null;
           });
       Quiet.await();
-      if (!v.press.isEmpty()) {
+      for (String id : v.press.isEmpty() ? new String[0] : v.press.split(" ")) {
         onInterface(
             () -> {
-              press(shell, v.press);
+              press(shell, id);
               return null;
             });
         Quiet.await();
@@ -137,8 +151,10 @@ final class Pictures {
   }
 
   private static void press(Shell shell, String id) {
-    for (Node n : shell.scene().getRoot().lookupAll(".toggle-button")) {
-      if (id.equals(n.getId()) && n instanceof ToggleButton b) b.setSelected(true);
+    switch (shell.scene().lookup("#" + id)) {
+      case ToggleButton b -> b.setSelected(true);
+      case Button b -> b.fire();
+      default -> throw new IllegalStateException("no button is called " + id);
     }
   }
 

@@ -7,11 +7,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.stream.IntStream;
 import javafx.scene.Node;
-import javafx.scene.control.ComboBox;
-import javafx.scene.control.TableCell;
-import javafx.scene.control.TableView;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.VBox;
@@ -49,16 +45,6 @@ class DefineAndConditionTest extends WindowTest {
     return Hands.ask(() -> Clipboard.getSystemClipboard().getString());
   }
 
-  private void select(String grid, int row) {
-    hands.run(() -> table(grid).getSelectionModel().clearAndSelect(row));
-  }
-
-  @SuppressWarnings("unchecked")
-  private <T> void choose(String box, T value) {
-    hands.run(() -> ((ComboBox<T>) shell.scene().lookup("#" + box)).setValue(value));
-    settled();
-  }
-
   private static double ratio(Channel c) {
     Divider d = (Divider) c.design().stages().getFirst();
     return d.lower().number() / (d.upper().number() + d.lower().number());
@@ -67,6 +53,7 @@ class DefineAndConditionTest extends WindowTest {
   @Test
   void dividerIsDesignedFromTheDrawer() {
     openDemo("BL-P1", WorkStep.CONDITION);
+    hands.click("condition-view-parts");
     hands.fill("wanted-to", "0.3 … 1.8");
     hands.fill("wanted-total", "5k … 60k");
     hands.click("wanted-stock");
@@ -85,6 +72,7 @@ class DefineAndConditionTest extends WindowTest {
   @Test
   void wishThatCannotBeIsSaidInOneSentence() {
     openDemo("BL-P1", WorkStep.CONDITION);
+    hands.click("condition-view-parts");
     hands.fill("wanted-to", "0.3 … 9");
     hands.click("wanted-choose");
     settled();
@@ -97,6 +85,7 @@ class DefineAndConditionTest extends WindowTest {
   void gainOfTheDifferenceAmplifierIsMadeOfPreferredValues() {
     openDemo("IN-T2", WorkStep.CONDITION);
     hands.run(() -> desk.force("unlock", c -> c.journal(j -> j.withLocked(false))));
+    hands.click("condition-view-parts");
     choose("wanted-series", PreferredSeries.E96);
     choose("wanted-parts", 3);
     hands.fill("wanted-to", "0.2 … 3.1");
@@ -155,11 +144,14 @@ class DefineAndConditionTest extends WindowTest {
     openDemo("IN-T2", WorkStep.CONDITION);
     hands.click("equation-earlier").click("equation-earlier");
     var steps = (VBox) Hands.ask(() -> shell.scene().lookup("#equation-steps"));
-    assertThat(steps.getChildren())
-        .extracting(Node::isVisible)
-        .containsExactly(true, true, false, false);
+    // The solved equation stands by itself above the steps that lead to it.
+    var result = (VBox) Hands.ask(() -> shell.scene().lookup("#equation-result"));
+    assertThat(steps.getChildren()).extracting(Node::isVisible).containsExactly(true, true, false);
+    assertThat(result.getChildren()).extracting(Node::isVisible).containsExactly(false);
     hands.click("equation-later");
     assertThat(steps.getChildren().get(2).isVisible()).isTrue();
+    hands.click("equation-later");
+    assertThat(result.getChildren()).extracting(Node::isVisible).containsExactly(true);
   }
 
   @Test
@@ -176,24 +168,6 @@ class DefineAndConditionTest extends WindowTest {
     hands.click("range-take");
     assertThat(text("swap-sentence"))
         .isEqualTo("At rest the new one reads the same; at full scale the same.");
-  }
-
-  private List<String> column(String grid, int column) {
-    return Hands.ask(
-        () -> {
-          TableView<?> t = (TableView<?>) shell.scene().lookup("#" + grid);
-          return IntStream.range(0, t.getItems().size()).mapToObj(i -> cell(t, i, column)).toList();
-        });
-  }
-
-  private static <T> String cell(TableView<T> t, int row, int column) {
-    for (Node n : t.lookupAll(".table-cell")) {
-      var c = (TableCell<?, ?>) n;
-      if (c.getTableRow() != null
-          && c.getTableRow().getIndex() == row
-          && t.getColumns().indexOf(c.getTableColumn()) == column) return c.getText();
-    }
-    return "";
   }
 
   @Test
@@ -232,7 +206,7 @@ class DefineAndConditionTest extends WindowTest {
     assertThat(channel().design().stages().getFirst()).isInstanceOf(PullUp.class);
     assertThat(analysis().design().path()).isPresent();
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT2);
-    hands.click("wanted-choose");
+    hands.click("condition-view-parts").click("wanted-choose");
     settled();
     assertThat(text("wanted-note")).contains("straight within");
   }
@@ -324,6 +298,7 @@ class DefineAndConditionTest extends WindowTest {
   @Test
   void drawerIsImportedFromAFile() throws IOException {
     openDemo("BL-P1", WorkStep.CONDITION);
+    hands.click("condition-view-parts");
     Path good = folder.resolve("drawer.csv");
     Files.writeString(good, "value;quantity\n4k7;3\n10k;2\n");
     Path bad = folder.resolve("bad.csv");

@@ -82,6 +82,7 @@ class StagesTest extends WindowTest {
     assertThat(hands.has("element-bits")).isTrue();
     hands.click("element-1");
     assertThat(hands.has("element-upper")).isTrue();
+    hands.click("condition-view-parts");
     hands.fill("condition-pivot", "100");
     assertThat(channel().definition().pivot().number()).isEqualTo(100);
     assertThat(hands.has("finding-pivot")).isTrue();

@@ -9,9 +9,13 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.stream.IntStream;
 import javafx.application.Platform;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.TableCell;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
@@ -211,6 +215,34 @@ abstract class WindowTest {
 
   Analysis analysis() {
     return Hands.ask(() -> desk.analysis());
+  }
+
+  void select(String grid, int row) {
+    hands.run(() -> table(grid).getSelectionModel().clearAndSelect(row));
+  }
+
+  @SuppressWarnings("unchecked")
+  <T> void choose(String box, T value) {
+    hands.run(() -> ((ComboBox<T>) shell.scene().lookup("#" + box)).setValue(value));
+    settled();
+  }
+
+  List<String> column(String grid, int column) {
+    return Hands.ask(
+        () -> {
+          TableView<?> t = (TableView<?>) shell.scene().lookup("#" + grid);
+          return IntStream.range(0, t.getItems().size()).mapToObj(i -> cell(t, i, column)).toList();
+        });
+  }
+
+  private static <T> String cell(TableView<T> t, int row, int column) {
+    for (Node n : t.lookupAll(".table-cell")) {
+      var c = (TableCell<?, ?>) n;
+      if (c.getTableRow() != null
+          && c.getTableRow().getIndex() == row
+          && t.getColumns().indexOf(c.getTableColumn()) == column) return c.getText();
+    }
+    return "";
   }
 
   String text(String id) {

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 import nocking.channel.Channel;
 import nocking.channel.Design;
 import nocking.element.Element;
@@ -32,6 +33,7 @@ import nocking.stage.Stage;
 
 /** Parts for a stage of a channel: what is wanted of it, and the ranked ways to get there. */
 public final class PartSearch {
+  private static final double FREE = 0.05;
 
   /**
    * What is wanted.
@@ -40,8 +42,23 @@ public final class PartSearch {
    * @param total window for the total resistance of a divider, ohms
    * @param most single resistors that may be used
    * @param perPart watts that one part may take; infinite for no limit
+   * @param never volts that the output may not pass with any parts inside their tolerances;
+   *     infinite for no limit
    */
-  public record Goal(double toStart, double toEnd, Span total, int most, double perPart) {}
+  public record Goal(
+      double toStart, double toEnd, Span total, int most, double perPart, double never) {
+    /** Without a limit for the output. */
+    public Goal(double toStart, double toEnd, Span total, int most, double perPart) {
+      this(toStart, toEnd, total, most, perPart, Double.POSITIVE_INFINITY);
+    }
+
+    /** True where a gain that may be off by a share keeps the output below what it may not pass. */
+    boolean keeps(Solution s) {
+      double top = Math.max(toStart, toEnd);
+      double swing = Math.abs(toEnd - toStart);
+      return top + swing * s.worstCase() <= never * (1 + 1e-12);
+    }
+  }
 
   /**
    * One way.
@@ -110,6 +127,40 @@ public final class PartSearch {
     };
   }
 
+  /**
+   * What a stage gives at the start and the end of the working range when it fills the converter: a
+   * divider as far as it goes, anything else with a twentieth left free at either end, in the
+   * direction that it has now.
+   *
+   * @return start and end, in this order; what the stage gives now where nothing else follows
+   */
+  public static double[] fillingTheConverter(Channel channel, SignalPath path, int index) {
+    Span w = channel.definition().working();
+    double before0 = path.at(w.low()).nodes().get(index).value();
+    double before1 = path.at(w.high()).nodes().get(index).value();
+    double now0 = path.at(w.low()).nodes().get(index + 1).wanted();
+    double now1 = path.at(w.high()).nodes().get(index + 1).wanted();
+    double[] now = {now0, now1};
+    Stage stage = channel.design().stages().get(index);
+    double top = channel.design().converter().reference().number();
+    double free = FREE * top;
+    return switch (stage.parts()) {
+      case DIVIDER -> {
+        double most = Math.max(Math.abs(before0), Math.abs(before1));
+        double ratio = (top - free) / most;
+        yield ratio < 1 ? new double[] {before0 * ratio, before1 * ratio} : now;
+      }
+      case DIFFERENCE, GAIN_AND_SHIFT -> {
+        Span rails = stage.rails().orElse(new Span(0, top));
+        double low = Math.max(free, rails.low());
+        double high = Math.min(top - free, rails.high());
+        if (!(low < high) || before0 == before1) yield now;
+        yield now0 <= now1 ? new double[] {low, high} : new double[] {high, low};
+      }
+      default -> now;
+    };
+  }
+
   /** Volts before the stage at the start and the end of the working range. */
   private double[] before() {
     Span w = channel.definition().working();
@@ -119,8 +170,8 @@ public final class PartSearch {
   }
 
   private static List<Offer> offers(
-      Candidates candidates, Function<Solution, UnaryOperator<Channel>> apply) {
-    return candidates.solutions().stream().map(s -> new Offer(s, apply.apply(s))).toList();
+      Stream<Solution> solutions, Function<Solution, UnaryOperator<Channel>> apply) {
+    return solutions.map(s -> new Offer(s, apply.apply(s))).toList();
   }
 
   private Found divider() {
@@ -130,11 +181,11 @@ public final class PartSearch {
     Candidates candidates =
         DividerDesign.search(
             assortment,
-            new DividerDesign.Goal(from, to, goal.total, goal.perPart),
+            new DividerDesign.Goal(from, to, goal.total, goal.perPart, goal.never),
             Math.max(2, goal.most));
     return new Found(
         offers(
-            candidates,
+            candidates.solutions().stream(),
             s -> c -> c.design(d -> d.withStage(index, keeping((Divider) s.stages().getFirst())))),
         candidates.exact(),
         "ratio");
@@ -191,7 +242,7 @@ public final class PartSearch {
     Candidates candidates = RatioDesign.search(assortment, "Rf", "Rg", gain, goal.most);
     return new Found(
         offers(
-            candidates,
+            candidates.solutions().stream().filter(goal::keeps),
             s -> {
               Value feedback = toleranced(value(s, 0));
               Value input = toleranced(value(s, 1));
@@ -235,7 +286,7 @@ public final class PartSearch {
                 rails));
     return new Found(
         offers(
-            candidates,
+            candidates.solutions().stream().filter(goal::keeps),
             s ->
                 c -> {
                   Design next = c.design().removeStage(index);
@@ -253,7 +304,7 @@ public final class PartSearch {
     Candidates candidates = Combination.search(assortment, wanted, goal.most);
     return new Found(
         offers(
-            candidates,
+            candidates.solutions().stream(),
             s ->
                 c ->
                     c.design(

@@ -51,6 +51,17 @@ public final class Assortment {
     return a;
   }
 
+  /** True where a drawer holds all of some parts, each as often as it is used. */
+  public static boolean holds(List<StockPart> drawer, List<StockPart> used) {
+    for (StockPart p : used) {
+      long needed = used.stream().filter(o -> o.ohms() == p.ohms()).count();
+      long there =
+          drawer.stream().filter(o -> o.ohms() == p.ohms()).mapToLong(StockPart::quantity).sum();
+      if (there < needed) return false;
+    }
+    return !used.isEmpty();
+  }
+
   /** What is left when one part is taken; a series is never used up, a drawer may become empty. */
   Assortment without(int taken) {
     if (!stock) return this;

@@ -21,8 +21,10 @@ public final class DividerDesign {
    * @param output volts, between 0 and the input
    * @param total R₁ + R₂, ohms
    * @param perPart watts that one part may take; infinite for no limit
+   * @param never volts that the output may not pass with any parts inside their tolerances;
+   *     infinite for no limit
    */
-  public record Goal(double input, double output, Span total, double perPart) {
+  public record Goal(double input, double output, Span total, double perPart, double never) {
     public Goal {
       if (!(input > 0) || !(output > 0) || !(output < input)) {
         throw new QuantityException(
@@ -32,8 +34,18 @@ public final class DividerDesign {
       if (!(total.low() >= 0)) throw new QuantityException("a total must be at least 0 Ω");
     }
 
+    /** Without a limit for the output. */
+    public Goal(double input, double output, Span total, double perPart) {
+      this(input, output, total, perPart, Double.POSITIVE_INFINITY);
+    }
+
     double ratio() {
       return output / input;
+    }
+
+    /** True where the parts at the limits that give the most stay below what must not be passed. */
+    boolean below(double upperLeast, double lowerMost) {
+      return input * lowerMost / (upperLeast + lowerMost) <= never * (1 + 1e-12);
     }
   }
 
@@ -92,9 +104,12 @@ public final class DividerDesign {
   /** Enough parts, and none of them takes too much power. */
   private boolean usable(int upper, int lower) {
     if (!assortment.enough(upper, lower)) return false;
-    if (Double.isInfinite(goal.perPart)) return true;
     double r1 = assortment.ohms(upper);
     double r2 = assortment.ohms(lower);
+    double t1 = assortment.part(upper).tolerance() / 100;
+    double t2 = assortment.part(lower).tolerance() / 100;
+    if (!goal.below(r1 * (1 - t1), r2 * (1 + t2))) return false;
+    if (Double.isInfinite(goal.perPart)) return true;
     double amperes = goal.input / (r1 + r2);
     return amperes * amperes * Math.max(r1, r2) <= goal.perPart;
   }
@@ -135,6 +150,7 @@ public final class DividerDesign {
     double k = goal.ratio();
     double total = upper.ohms() + lower.ohms();
     if (!goal.total.contains(total)) return;
+    if (!goal.below(upper.limit(-1), lower.limit(1))) return;
     double ratio = ratio(upper.ohms(), lower.ohms());
     if (!best.wants(ratio / k - 1)) return;
     double amperes = goal.input / total;

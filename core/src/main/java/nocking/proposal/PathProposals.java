@@ -36,6 +36,8 @@ public final class PathProposals {
   /** Resistance of a filter that an input hardly feels. */
   private static final double FILTER_OHMS = 1e3;
 
+  private static final double ALIKE = 1e-4;
+
   private final Channel channel;
   private final Wanted wanted;
 
@@ -232,8 +234,9 @@ public final class PathProposals {
     if (p.parts() < next.parts()) {
       return "the %s takes %d parts".formatted(next.name(), next.parts());
     }
-    return less(p.before(), next.before(), unit, "before calibration").orElse("alike")
-        + ahead(next);
+    return less(p.before(), next.before(), unit, "before calibration")
+        .map(words -> words + ahead(next))
+        .orElse("the %s is as good".formatted(next.name()));
   }
 
   private static String ahead(PathProposal next) {
@@ -241,9 +244,10 @@ public final class PathProposals {
   }
 
   private static Optional<String> less(double a, double b, String unit, String what) {
-    if (!(a < b)) return Optional.empty();
+    // What differs in the fifth digit is alike to whoever reads it.
+    if (!(a < b * (1 - ALIKE))) return Optional.empty();
     int digits = 2;
-    while (digits < 6 && Numbers.significant(a, digits).equals(Numbers.significant(b, digits))) {
+    while (digits < 5 && Numbers.significant(a, digits).equals(Numbers.significant(b, digits))) {
       digits++;
     }
     return Optional.of(

@@ -224,8 +224,8 @@ final class Topologies {
         stages.add(follower(wanted.supply()));
       }
       s.stages().forEach(x -> stages.add(toleranced(x)));
-      String what = turned ? "inverting gain and shift" : "gain and shift";
-      found.add(new Circuit(name.isEmpty() ? what : name + " with " + what, List.copyOf(stages)));
+      String what = turned ? "inverting amplifier" : "gain and shift";
+      found.add(new Circuit(name.isEmpty() ? what : name + ", " + what, List.copyOf(stages)));
     }
   }
 

@@ -17,6 +17,11 @@ public enum PartChoice {
   /** Gain and shift, by the output wanted; the stage may become another one, or two. */
   GAIN_AND_SHIFT;
 
+  /** True where the output may be kept below a limit. */
+  public boolean limited() {
+    return this == DIVIDER || this == DIFFERENCE || this == GAIN_AND_SHIFT;
+  }
+
   /** True where the output at both ends of the working range is what is asked for. */
   public boolean bySpan() {
     return this == DIVIDER || this == DIFFERENCE || this == BLEND || this == GAIN_AND_SHIFT;

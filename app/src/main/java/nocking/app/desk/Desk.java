@@ -48,6 +48,7 @@ public final class Desk {
   private String message = "";
   private boolean messageIsBad;
   private boolean dark;
+  private Settings settings = Settings.forgotten();
   private boolean together;
 
   public Desk(Store store) {
@@ -388,12 +389,23 @@ public final class Desk {
     tell(Change.STATUS);
   }
 
+  /** How the window is liked. */
+  public Settings settings() {
+    return settings;
+  }
+
+  public void settings(Settings v) {
+    settings = v;
+    dark = v.is("dark", dark);
+  }
+
   public boolean dark() {
     return dark;
   }
 
   public void dark(boolean v) {
     dark = v;
+    settings.set("dark", v);
     tell(Change.DOCUMENT);
   }
 }

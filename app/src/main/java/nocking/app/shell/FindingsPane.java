@@ -6,8 +6,13 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.Text;
@@ -27,6 +32,10 @@ final class FindingsPane extends VBox {
 
   private final Desk desk;
   private final VBox cards = new VBox(7);
+  private final VBox counts = new VBox(6);
+  private final Label title = new Label("FINDINGS");
+  private final ScrollPane scroll;
+  private final Rail rail;
   private List<Finding> shown = List.of();
   private WorkStep shownStep;
   private Optional<Aside> shownAside = Optional.empty();
@@ -36,12 +45,51 @@ final class FindingsPane extends VBox {
     this.desk = desk;
     getStyleClass().add("findings");
     setId("findings");
-    var title = new Label("FINDINGS");
+    rail = new Rail(desk, "findings", this, true, this::folded);
     title.getStyleClass().add("section-title");
+    title.setMaxWidth(Double.MAX_VALUE);
+    HBox.setHgrow(title, Priority.ALWAYS);
+    var head = new HBox(title, rail.button());
+    head.setAlignment(Pos.CENTER_LEFT);
     cards.setPadding(new Insets(2, 10, 10, 10));
-    var scroll = WheelScroll.of(cards);
+    scroll = WheelScroll.of(cards);
     VBox.setVgrow(scroll, Priority.ALWAYS);
-    getChildren().addAll(title, scroll);
+    counts.setAlignment(Pos.TOP_CENTER);
+    counts.setPadding(new Insets(6, 0, 0, 0));
+    counts.setId("findings-counts");
+    counts.setOnMouseClicked(e -> rail.toggle());
+    getChildren().addAll(head, scroll, counts);
+    folded();
+  }
+
+  /** Folds to the number of findings of each severity, or shows them again. */
+  void toggle() {
+    rail.toggle();
+  }
+
+  private void folded() {
+    boolean narrow = rail.folded();
+    for (Node n : List.of(title, scroll)) {
+      n.setVisible(!narrow);
+      n.setManaged(!narrow);
+    }
+    counts.setVisible(narrow);
+    counts.setManaged(narrow);
+  }
+
+  /** One badge a severity, the gravest on top. */
+  private void count() {
+    counts.getChildren().clear();
+    for (Severity s : Severity.values()) {
+      long n = shown.stream().filter(f -> f.severity() == s).count();
+      if (n == 0) continue;
+      String word = s.name().toLowerCase(Locale.ROOT);
+      var badge = new Label(String.valueOf(n));
+      badge.getStyleClass().addAll("badge", word);
+      badge.setAccessibleText("%d %s".formatted(n, n == 1 ? word : word + "s"));
+      badge.setTooltip(new Tooltip(badge.getAccessibleText()));
+      counts.getChildren().add(badge);
+    }
   }
 
   /** Findings of the present stage first within each severity. */
@@ -49,6 +97,7 @@ final class FindingsPane extends VBox {
     if (desk.channel().isEmpty()) {
       cards.getChildren().clear();
       shown = List.of();
+      count();
       return;
     }
     List<Finding> now = desk.analysis().findings();
@@ -60,6 +109,7 @@ final class FindingsPane extends VBox {
     shownStep = desk.step();
     shownAside = desk.aside();
     shownEditable = desk.editable();
+    count();
     cards.getChildren().clear();
     if (now.isEmpty()) {
       var none =

@@ -11,6 +11,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -31,6 +32,9 @@ final class Rack extends VBox {
   private final Map<Channel, Row> rows = new IdentityHashMap<>();
   private final Set<Channel> awaited = Collections.newSetFromMap(new IdentityHashMap<>());
   private List<SensorCard> cards = List.of();
+  private final Label title = new Label("CHANNELS");
+  private final Button add = new Button("New channel");
+  private final Rail rail;
   private boolean showing;
 
   /**
@@ -47,8 +51,12 @@ final class Rack extends VBox {
   Rack(Desk desk, Runnable newChannel) {
     this.desk = desk;
     getStyleClass().add("rack");
-    var title = new Label("CHANNELS");
+    rail = new Rail(desk, "channels", this, false, this::folded);
     title.getStyleClass().add("section-title");
+    title.setMaxWidth(Double.MAX_VALUE);
+    HBox.setHgrow(title, Priority.ALWAYS);
+    var head = new HBox(title, rail.button());
+    head.setAlignment(Pos.CENTER_LEFT);
     list.setId("rack");
     list.setAccessibleText("Channels");
     list.setFixedCellSize(39);
@@ -60,12 +68,24 @@ final class Rack extends VBox {
               if (!showing && now != null) desk.select(now.id());
             });
     VBox.setVgrow(list, Priority.ALWAYS);
-    var add = new Button("New channel");
     add.setId("rack-new");
+    add.setAccessibleText("New channel");
     add.setOnAction(e -> newChannel.run());
     var foot = new HBox(add);
     foot.getStyleClass().add("rack-foot");
-    getChildren().addAll(title, list, foot);
+    getChildren().addAll(head, list, foot);
+  }
+
+  /** Folds to the signs of the channels, or shows them with their names again. */
+  void toggle() {
+    rail.toggle();
+  }
+
+  private void folded() {
+    title.setVisible(!rail.folded());
+    title.setManaged(!rail.folded());
+    add.setText(rail.folded() ? "+" : "New channel");
+    list.refresh();
   }
 
   /** Shows the book; rows whose channel is the same object stay as they are. */
@@ -147,6 +167,8 @@ final class Rack extends VBox {
     private final Label worst = new Label();
     private final HBox sign = new HBox();
     private final HBox row;
+    private final VBox words;
+    private final Tooltip tip = new Tooltip();
 
     ChannelCell() {
       tag.getStyleClass().add("tag");
@@ -158,7 +180,7 @@ final class Rack extends VBox {
       var gap = new Region();
       HBox.setHgrow(gap, Priority.ALWAYS);
       tag.setMinWidth(0);
-      var words = new VBox(-1, new HBox(4, tag, gap, worst), name);
+      words = new VBox(-1, new HBox(4, tag, gap, worst), name);
       words.setAlignment(Pos.CENTER_LEFT);
       HBox.setHgrow(words, Priority.ALWAYS);
       words.setMinWidth(0);
@@ -172,6 +194,7 @@ final class Rack extends VBox {
       super.updateItem(c, empty);
       if (empty || c == null) {
         setGraphic(null);
+        setTooltip(null);
         setAccessibleText(null);
         return;
       }
@@ -180,6 +203,8 @@ final class Rack extends VBox {
     }
 
     private void say(Channel c) {
+      words.setVisible(!rail.folded());
+      words.setManaged(!rail.folded());
       tag.setText(c.tag());
       name.setText(
           c.definition().name().isBlank() ? c.definition().kind().title() : c.definition().name());
@@ -190,8 +215,10 @@ final class Rack extends VBox {
               .map(e -> (Numbers.significant(e, 2) + " " + c.definition().unit()).strip())
               .orElse(known.isPresent() ? "–" : ""));
       sign.getChildren().setAll(known.map(r -> StateSign.of(r.state())).stream().toList());
-      String words = known.map(r -> ", " + StateSign.words(r.state())).orElse("");
-      setAccessibleText(c.tag() + ", " + name.getText() + words);
+      String state = known.map(r -> ", " + StateSign.words(r.state())).orElse("");
+      setAccessibleText(c.tag() + ", " + name.getText() + state);
+      tip.setText(c.tag() + " · " + name.getText());
+      setTooltip(rail.folded() ? tip : null);
     }
   }
 }

@@ -310,6 +310,8 @@ public final class Shell {
     commands.add("Export whole book…", "", traffic::exportBook);
     commands.add("Drawer of parts…", "", this::openDrawer);
     commands.add("Scratch line", "Shortcut+Space", () -> scratchField().requestFocus());
+    commands.add("Fold or show the channels", "Shortcut+B", () -> rack.toggle());
+    commands.add("Fold or show the findings", "Shortcut+J", () -> findings.toggle());
     commands.add("Dark variant", "", () -> desk.dark(!desk.dark()));
     commands.add("Help on what has the focus", "F1", () -> openHelp(scene().getFocusOwner()));
     commands.add("Keys", "", () -> openHelp(null));

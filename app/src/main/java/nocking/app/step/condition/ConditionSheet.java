@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.IntConsumer;
+import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -52,6 +53,9 @@ public final class ConditionSheet implements Sheet {
   private static final double[] EQUATION_SIZES = {18, 16, 14};
   private static final double EQUATION_ROOM = 340;
 
+  /** Height for the steps; longer derivations scroll. */
+  private static final double STEPS_ROOM = 150;
+
   /** Forms in which the equation is shown. */
   private enum Form {
     STEPS("Steps", null),
@@ -76,7 +80,9 @@ public final class ConditionSheet implements Sheet {
     SPANS("Spans"),
     COUNT("One count"),
     ERROR("Error"),
-    WHAT_IF("What if");
+    WHAT_IF("What if"),
+    PARTS("Parts"),
+    PATHS("Paths");
 
     private final String title;
 
@@ -93,7 +99,8 @@ public final class ConditionSheet implements Sheet {
   private final HBox actions = new HBox(6);
   private final MenuButton add = new MenuButton("Insert a stage");
   private final Schematic schematic = new Schematic();
-  private final WantedPanel wanted;
+  private final PartsPanel parts;
+  private final PathsPanel paths;
   private final SpansPicture spans = new SpansPicture();
   private final PlotView counts =
       new PlotView("counts-plot", "Resolution: what one count is worth");
@@ -104,6 +111,7 @@ public final class ConditionSheet implements Sheet {
   private final Button later = new Button("›");
   private View view = View.OUTPUT;
   private int upTo = Integer.MAX_VALUE;
+  private final VBox result = new VBox();
   private final VBox steps = new VBox(4);
   private final ScrollPane stepsPane = new ScrollPane(steps);
   private final TextArea code = new TextArea();
@@ -128,10 +136,11 @@ public final class ConditionSheet implements Sheet {
     gain.getStyleClass().addAll("result-line");
     gain.setMaxWidth(Double.MAX_VALUE);
     add.setId("condition-insert");
-    wanted = new WantedPanel(desk, openDrawer);
+    parts = new PartsPanel(desk, openDrawer);
     errors = new ErrorPanel(desk, this::open);
     whatIf = new WhatIfPanel(desk);
-    elementPaper.getChildren().addAll(schematic, form, gain, actions, add, wanted);
+    paths = new PathsPanel(desk);
+    elementPaper.getChildren().addAll(schematic, form, gain, actions, add);
     var leftScroll = WheelScroll.of(elementPaper);
     leftScroll.setMinWidth(296);
     leftScroll.setPrefWidth(296);
@@ -151,22 +160,25 @@ public final class ConditionSheet implements Sheet {
     numbers.setMaxWidth(Double.MAX_VALUE);
     numbers.setMinHeight(Region.USE_PREF_SIZE);
     numbers.setWrapText(true);
+    result.setId("equation-result");
     steps.setId("equation-steps");
+    steps.setPadding(new Insets(0, 14, 0, 0));
     stepsPane.setFitToWidth(true);
-    stepsPane.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     stepsPane.setFocusTraversable(false);
     stepsPane.setMinWidth(0);
-    stepsPane.setMinHeight(Region.USE_PREF_SIZE);
-    steps.heightProperty().addListener((o, b, h) -> stepsPane.setPrefHeight(h.doubleValue() + 2));
+    stepsPane.setMinHeight(64);
+    steps
+        .heightProperty()
+        .addListener(
+            (o, b, h) -> stepsPane.setPrefHeight(Math.min(h.doubleValue() + 2, STEPS_ROOM)));
     earlier.setId("equation-earlier");
     earlier.setAccessibleText("One step of the derivation less");
     earlier.setOnAction(e -> step(-1));
     later.setId("equation-later");
     later.setAccessibleText("One step of the derivation more");
     later.setOnAction(e -> step(1));
-    equationPaper = new Paper("", stepsPane, numbers).head(forms, earlier, later, copy);
+    equationPaper = new Paper("", result, numbers, stepsPane).head(forms, earlier, later, copy);
     for (Button b : List.of(earlier, later, copy)) b.getStyleClass().add("tiny");
-    equationPaper.setMinHeight(Region.USE_PREF_SIZE);
     views = new Segments<>("condition-view", List.of(View.values()), v -> v.title, this::showView);
     views.show(view);
     for (Segments<?> tight : List.of(forms, views)) tight.getStyleClass().add("tight");
@@ -217,7 +229,13 @@ public final class ConditionSheet implements Sheet {
           case COUNT -> counts;
           case ERROR -> errors;
           case WHAT_IF -> whatIf;
+          case PARTS -> parts;
+          case PATHS -> paths;
         };
+    // What is chosen from needs the height; the equation comes back with any other view.
+    boolean alone = v == View.PARTS || v == View.PATHS;
+    equationPaper.setVisible(!alone);
+    equationPaper.setManaged(!alone);
     VBox.setVgrow(body, Priority.ALWAYS);
     plotPaper.getChildren().set(plotPaper.getChildren().size() - 1, body);
     plotPaper.setMinHeight(v == View.ERROR || v == View.WHAT_IF ? 330 : 230);
@@ -233,11 +251,13 @@ public final class ConditionSheet implements Sheet {
   }
 
   private void emphasise() {
-    int n = steps.getChildren().size();
+    var rows = new ArrayList<Node>(steps.getChildren());
+    rows.addAll(result.getChildren());
+    int n = rows.size();
     int shownSteps = Math.min(upTo, n);
     for (int i = 0; i < n; i++) {
-      steps.getChildren().get(i).setVisible(i < shownSteps);
-      steps.getChildren().get(i).setOpacity(shownSteps == n || i == shownSteps - 1 ? 1 : 0.55);
+      rows.get(i).setVisible(i < shownSteps);
+      rows.get(i).setOpacity(shownSteps == n || i == shownSteps - 1 ? 1 : 0.55);
     }
     earlier.setDisable(shown != Form.STEPS || shownSteps <= 1);
     later.setDisable(shown != Form.STEPS || shownSteps >= n);
@@ -259,7 +279,7 @@ public final class ConditionSheet implements Sheet {
     form.clear();
     typeset = List.of();
     upTo = Integer.MAX_VALUE;
-    wanted.switched();
+    parts.switched();
     whatIf.switched();
   }
 
@@ -279,7 +299,6 @@ public final class ConditionSheet implements Sheet {
     boolean converter = element == n + 1;
     if (converter) showConverter(c);
     else showStage(c);
-    wanted.refresh(element - 1);
     offerStages(c);
     draw(desk.analysis());
     probe();
@@ -382,6 +401,7 @@ public final class ConditionSheet implements Sheet {
     drawView(a);
     if (path.isEmpty()) {
       typeset = List.of();
+      result.getChildren().clear();
       steps.getChildren().setAll(empty(a));
       show(stepsPane);
       return;
@@ -412,6 +432,8 @@ public final class ConditionSheet implements Sheet {
       case COUNT -> path.ifPresent(p -> counts.show(PathPlots.counts(a, p)));
       case ERROR -> errors.refresh();
       case WHAT_IF -> whatIf.refresh();
+      case PARTS -> parts.refresh(element - 1);
+      case PATHS -> paths.refresh();
     }
   }
 
@@ -438,6 +460,8 @@ public final class ConditionSheet implements Sheet {
   private void show(Node body) {
     var children = equationPaper.getChildren();
     Node other = body == code ? stepsPane : code;
+    result.setVisible(body == stepsPane);
+    result.setManaged(body == stepsPane);
     if (children.contains(other)) children.set(children.indexOf(other), body);
   }
 
@@ -448,6 +472,7 @@ public final class ConditionSheet implements Sheet {
     typeset = now;
     upTo = Integer.MAX_VALUE;
     steps.getChildren().clear();
+    result.getChildren().clear();
     for (DerivationStep s : now) {
       var number = new Label("(" + s.number() + ")");
       number.getStyleClass().add("caption");
@@ -464,7 +489,9 @@ public final class ConditionSheet implements Sheet {
       caption.setMinWidth(Region.USE_PREF_SIZE);
       var row = new HBox(6, number, equation, gap, caption);
       row.setAlignment(Pos.CENTER_LEFT);
-      steps.getChildren().add(row);
+      // What it comes to stands on top; how it came about scrolls below.
+      boolean last = s == now.getLast() && now.size() > 1;
+      (last ? result : steps).getChildren().add(row);
     }
   }
 
@@ -571,7 +598,8 @@ public final class ConditionSheet implements Sheet {
           counts.probe(
               desk.probe(), x -> a.design().path().map(p -> p.countsWorth(x)).orElse(Double.NaN));
       case ERROR -> errors.probe();
-      case WHAT_IF -> {}
+      case PARTS -> parts.dark(desk.dark());
+      case WHAT_IF, PATHS -> {}
     }
   }
 }

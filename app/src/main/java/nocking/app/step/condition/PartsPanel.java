@@ -1,12 +1,19 @@
 package nocking.app.step.condition;
 
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nocking.analysis.PartSearch;
 import nocking.analysis.PartSearch.Found;
@@ -17,6 +24,7 @@ import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Paper;
+import nocking.app.control.PlotView;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
@@ -31,52 +39,77 @@ import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.report.plot.Axis;
+import nocking.report.plot.Layer;
+import nocking.report.plot.Plot;
+import nocking.report.plot.Role;
 import nocking.stage.Divider;
 import nocking.stage.PartChoice;
 import nocking.stage.Stage;
 
-/** What is wanted of a stage, and ranked parts that do it; a click on one puts it in. */
-final class WantedPanel extends VBox {
+/**
+ * What is wanted of a stage, and ranked parts that do it, as a list and as a picture of error
+ * against worst case; what the drawer has is marked.
+ */
+final class PartsPanel extends VBox {
+  private static final double FIELD_WIDTH = 226;
+
   private final Desk desk;
   private final EntryField to;
   private final EntryField pivot;
   private final EntryField total;
   private final EntryField power;
+  private final EntryField never;
+  private final PlotView picture =
+      new PlotView("wanted-picture", "Error of the candidates against their worst case");
   private final ComboBox<PreferredSeries> series = new DropDown<>();
   private final ComboBox<Integer> parts = new DropDown<>();
   private final Button choose = new Button("Choose parts");
   private final Button stock = new Button("From the drawer");
   private final Label note = Paper.caption("");
   private final Grid grid;
-  private final VBox fields = new VBox(4);
+  private final FlowPane fields = new FlowPane(4, 4);
+  private final HBox found;
   private int stage = -1;
   private String channel = "";
   private double toStart = Double.NaN;
   private double toEnd = Double.NaN;
   private Span window = new Span(10e3, 50e3);
   private double perPart = Double.POSITIVE_INFINITY;
+  private double limit = Double.POSITIVE_INFINITY;
   private List<Offer> offers = List.of();
 
-  WantedPanel(Desk desk, Runnable openDrawer) {
+  PartsPanel(Desk desk, Runnable openDrawer) {
     this.desk = desk;
     setSpacing(5);
     to =
-        new EntryField("wanted-to", "Output over the range", true, this::takeTo, () -> {})
+        new EntryField("wanted-to", "Output", true, this::takeTo, () -> {})
             .prompt("0.2 … 3.1")
             .help(
                 "Volts that this stage shall give at the start and at the end of the working range,"
                     + " for example 0.2 … 3.1; the second may be the smaller.");
     pivot =
-        new EntryField("condition-pivot", "Pivot wanted at", true, this::takePivot, desk::seal)
+        new EntryField("condition-pivot", "Pivot at", true, this::takePivot, desk::seal)
             .prompt("none")
             .help("Input at which the output should stand at the virtual ground or mid-scale.");
     total =
-        new EntryField("wanted-total", "Total resistance", true, this::takeTotal, () -> {})
+        new EntryField("wanted-total", "Total", true, this::takeTotal, () -> {})
             .help("Window for both resistors together, for example 10k … 50k.");
     power =
-        new EntryField("wanted-power", "Power a part, most", true, this::takePower, () -> {})
+        new EntryField("wanted-power", "Power, most", true, this::takePower, () -> {})
             .prompt("any")
             .help("Watts that a single part may take; empty for any.");
+    never =
+        new EntryField("wanted-never", "Never above", true, this::takeNever, () -> {})
+            .prompt("no limit")
+            .help(
+                "Volts that the output may not pass, whatever the parts do inside their"
+                    + " tolerances; empty for no limit.");
+    for (EntryField f : List.of(to, pivot, total, power, never)) {
+      f.setPrefWidth(FIELD_WIDTH);
+      f.setMaxWidth(FIELD_WIDTH);
+      f.getStyleClass().add("short");
+    }
     series.setId("wanted-series");
     series.setAccessibleText("Preferred series");
     series.getItems().setAll(PreferredSeries.values());
@@ -96,32 +129,32 @@ final class WantedPanel extends VBox {
     grid =
         new Grid(
             "wanted-grid",
-            "Nothing searched yet.",
+            "Say what is wanted, then choose.",
             List.of(
                 Column.shown("parts", 104, false, i -> words(solution(i))),
-                Column.shown("error", 66, true, i -> percent(solution(i).error())),
-                Column.shown("worst", 58, true, i -> worst(solution(i))),
-                Column.shown("n", 22, true, i -> String.valueOf(solution(i).count()))),
+                Column.shown("error", 70, true, i -> percent(solution(i).error())),
+                Column.shown("worst", 60, true, i -> worst(solution(i))),
+                Column.shown("have", 44, false, i -> atHand(solution(i)) ? "yes" : "")),
             i -> false);
-    grid.setPrefHeight(172);
-    grid.setMinHeight(150);
+    grid.setMinHeight(120);
     grid.table()
         .getSelectionModel()
         .selectedIndexProperty()
         .addListener((o, before, now) -> describe(now.intValue()));
+    picture.setMinSize(158, 120);
+    picture.setPrefWidth(158);
+    picture.setMaxHeight(260);
+    HBox.setHgrow(grid, Priority.ALWAYS);
+    found = new HBox(6, grid, picture);
+    VBox.setVgrow(found, Priority.ALWAYS);
     var take = new Button("Put it in");
     take.setId("wanted-take");
     take.setOnAction(e -> take(grid.selectedRow()));
     note.setId("wanted-note");
-    getChildren()
-        .addAll(
-            Paper.subtitle("Wanted"),
-            fields,
-            new FlowPane(6, 6, new Label("Series"), series, new Label("parts"), parts),
-            new FlowPane(6, 6, choose, stock, drawer),
-            grid,
-            note,
-            take);
+    var choices = new FlowPane(6, 6, new Label("Series"), series, new Label("parts"), parts);
+    choices.getChildren().addAll(choose, stock, drawer);
+    choices.setAlignment(Pos.CENTER_LEFT);
+    getChildren().addAll(fields, choices, found, note, take);
   }
 
   private Solution solution(int i) {
@@ -133,6 +166,17 @@ final class WantedPanel extends VBox {
         " / ", s.parts().stream().map(p -> p.network().text().replace(" + ", "+")).toList());
   }
 
+  private static String value(Solution s) {
+    return s.value() >= 1000 ? ResistorCode.of(s.value()) : Numbers.trimmed(s.value(), 5);
+  }
+
+  /** True where every single part lies in the drawer, often enough. */
+  private boolean atHand(Solution s) {
+    return Assortment.holds(
+        desk.book().stock(),
+        s.parts().stream().flatMap(p -> p.network().parts().stream()).toList());
+  }
+
   private static String percent(double v) {
     return Numbers.signed(100 * v, 2) + " %";
   }
@@ -142,19 +186,56 @@ final class WantedPanel extends VBox {
   }
 
   private void describe(int i) {
+    draw(i);
     if (i < 0 || i >= offers.size()) return;
     Solution s = solution(i);
     String watts =
         Double.isNaN(s.watts()) ? "" : ", hottest part " + Numbers.engineering(s.watts(), "W", 2);
-    String value = s.value() >= 1000 ? ResistorCode.of(s.value()) : Numbers.trimmed(s.value(), 6);
     note.setText(
         "%s: %s, worst case ±%s %%%s%s"
             .formatted(
                 s.text(),
-                value,
+                value(s),
                 Numbers.fixed(100 * s.worstCase(), 2),
                 watts,
                 s.note().isEmpty() ? "" : "; " + s.note()));
+  }
+
+  /** Every candidate by what it misses and by what its parts may add; the chosen one is named. */
+  private void draw(int chosen) {
+    picture.setVisible(!offers.isEmpty());
+    if (offers.isEmpty()) return;
+    int n = offers.size();
+    double[] x = IntStream.range(0, n).mapToDouble(i -> 100 * solution(i).error()).toArray();
+    double[] y = IntStream.range(0, n).mapToDouble(i -> 100 * solution(i).worstCase()).toArray();
+    int[] own = IntStream.range(0, n).filter(i -> atHand(solution(i))).toArray();
+    int[] other = IntStream.range(0, n).filter(i -> !atHand(solution(i))).toArray();
+    var layers = new ArrayList<Layer>();
+    layers.add(new Layer.Points(Role.QUIET, at(x, other), at(y, other)));
+    layers.add(new Layer.Points(Role.PASS, at(x, own), at(y, own)));
+    if (chosen >= 0 && chosen < n) layers.add(new Layer.Mark(x[chosen], y[chosen], ""));
+    double low = Arrays.stream(x).min().orElse(0);
+    double high = Arrays.stream(x).max().orElse(1);
+    double top = Arrays.stream(y).max().orElse(1);
+    picture.show(
+        new Plot(
+            new Axis("error, %", Axis.padded(Math.min(0, low), Math.max(0, high), 0.08)),
+            new Axis("worst case, ±%", new Span(0, Math.max(top * 1.15, 1e-6))),
+            layers));
+  }
+
+  private static double[] at(double[] all, int[] which) {
+    return Arrays.stream(which).mapToDouble(i -> all[i]).toArray();
+  }
+
+  void dark(boolean v) {
+    picture.dark(v);
+  }
+
+  private void takeNever(String text) {
+    double v = text.isBlank() ? Double.POSITIVE_INFINITY : Value.typed(text, Unit.VOLT).number();
+    if (!(v > 0)) throw new QuantityException("a limit must be above 0 V");
+    limit = v;
   }
 
   private void takeTo(String text) {
@@ -183,7 +264,7 @@ final class WantedPanel extends VBox {
     Channel c = desk.channel().orElseThrow();
     int index = stage;
     if (index < 0 || index >= c.design().stages().size()) return;
-    var wish = new Goal(toStart, toEnd, window, parts.getValue(), perPart);
+    var goal = new Goal(toStart, toEnd, window, parts.getValue(), perPart, limit);
     PreferredSeries chosen = series.getValue();
     var drawer = desk.book().stock();
     choose.setDisable(true);
@@ -193,7 +274,7 @@ final class WantedPanel extends VBox {
         () -> {
           try {
             Assortment a = fromStock ? Assortment.of(drawer) : Assortment.of(chosen);
-            return new Outcome(Optional.of(PartSearch.of(c, index, a, wish)), "");
+            return new Outcome(Optional.of(PartSearch.of(c, index, a, goal)), "");
           } catch (QuantityException e) {
             return new Outcome(Optional.empty(), e.getMessage() + ".");
           }
@@ -209,6 +290,7 @@ final class WantedPanel extends VBox {
     stock.setDisable(false);
     offers = outcome.found.map(Found::offers).orElse(List.of());
     grid.show(offers.size());
+    draw(-1);
     if (outcome.found.isEmpty()) {
       note.setText(Sentence.capital(outcome.problem));
       return;
@@ -216,7 +298,8 @@ final class WantedPanel extends VBox {
     Found f = outcome.found.get();
     note.setText(
         offers.isEmpty()
-            ? "Nothing from %s does it: widen the window or allow more parts.".formatted(from)
+            ? "Nothing from %s does it: widen the window, allow more parts or a higher limit."
+                .formatted(from)
             : "%d from %s, the best first%s."
                 .formatted(
                     offers.size(),
@@ -265,30 +348,33 @@ final class WantedPanel extends VBox {
     fields.getChildren().clear();
     if (s.parts().bySpan()) fields.getChildren().add(to);
     fields.getChildren().add(pivot);
+    if (s.parts().limited()) fields.getChildren().add(never);
     if (s instanceof Divider) fields.getChildren().addAll(total, power);
     stock.setDisable(desk.book().stock().isEmpty());
   }
 
   private void parts(boolean shown) {
-    for (int i = 2; i < getChildren().size(); i++) {
-      getChildren().get(i).setVisible(shown);
-      getChildren().get(i).setManaged(shown);
+    for (Node n : getChildren().subList(1, getChildren().size())) {
+      n.setVisible(shown || n == note);
+      n.setManaged(shown || n == note);
     }
+    if (!shown) note.setText("Of this element no part is chosen: open a stage with resistors.");
   }
 
-  /** What the stage gives now stands in the fields to begin with. */
+  /** The converter's range stands in the fields to begin with, as far as the stage can fill it. */
   private void suggest(Channel c, int index) {
-    Span w = c.definition().working();
     desk.analysis()
         .design()
         .path()
         .ifPresent(
             p -> {
-              toStart = p.at(w.low()).nodes().get(index + 1).wanted();
-              toEnd = p.at(w.high()).nodes().get(index + 1).wanted();
+              double[] out = PartSearch.fillingTheConverter(c, p, index);
+              toStart = out[0];
+              toEnd = out[1];
             });
     to.show(Numbers.trimmed(toStart, 3) + " … " + Numbers.trimmed(toEnd, 3), "V");
     total.show(ResistorCode.of(window.low()) + " … " + ResistorCode.of(window.high()), "Ω");
+    never.show(Double.isInfinite(limit) ? "" : Numbers.plain(limit), "V");
     power.show(Double.isInfinite(perPart) ? "" : Numbers.plain(perPart), "W");
   }
 }
