@@ -109,7 +109,7 @@ public final class Calculus {
         }
         case Div(Expr a, Expr b) -> {
           boolean first = a.contains(unknown);
-          l = first ? l.times(b) : a.over(l);
+          l = first ? multiplied(l, b) : a.over(l);
           r = first ? a : b;
         }
         case Pow(Expr a, Expr b) -> {
@@ -129,6 +129,16 @@ public final class Calculus {
       }
     }
     return l;
+  }
+
+  /** A fraction times something is one fraction; a number goes to the front of it. */
+  private static Expr multiplied(Expr l, Expr by) {
+    if (l instanceof Div(Expr over, Expr under)) return multiplied(over, by).over(under);
+    return by instanceof Num ? inFront(by, l) : l.times(by);
+  }
+
+  private static Expr inFront(Expr number, Expr e) {
+    return e instanceof Mul(Expr a, Expr b) ? inFront(number, a).times(b) : number.times(e);
   }
 
   private static Expr undone(Function f, Expr l) {

@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import java.util.stream.LongStream;
 import nocking.algebra.Expr.Function;
 import org.junit.jupiter.api.Test;
@@ -126,5 +127,17 @@ class CalculusTest {
     assertThat(a.times(Expr.ZERO)).isEqualTo(Expr.ZERO);
     assertThat(a.minus(a)).isEqualTo(Expr.ZERO);
     assertThat(Expr.num(2).times(Expr.num(3))).isEqualTo(Expr.num(6));
+  }
+
+  /**
+   * What is solved is written as one fraction, numbers first, and no fraction stands in another.
+   */
+  @Test
+  void solvedEquationsAreOneFraction() {
+    Expr right =
+        Formula.parse(
+            "Vsup*(ra + k*p)/100*R2/(R1 + R2)", Set.of("Vsup", "ra", "k", "p", "R1", "R2"));
+    Expr solved = Calculus.solve(Expr.sym("Vout"), right, "p");
+    assertThat(Notation.TEXT.write(solved)).isEqualTo("(100·Vout·(R1 + R2)/(R2·Vsup) − ra)/k");
   }
 }

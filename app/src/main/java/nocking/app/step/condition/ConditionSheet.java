@@ -166,7 +166,7 @@ public final class ConditionSheet implements Sheet {
     stepsPane.setFitToWidth(true);
     stepsPane.setFocusTraversable(false);
     stepsPane.setMinWidth(0);
-    stepsPane.setMinHeight(64);
+    stepsPane.setMinHeight(44);
     steps
         .heightProperty()
         .addListener(
@@ -186,7 +186,7 @@ public final class ConditionSheet implements Sheet {
     VBox.setVgrow(plot, Priority.ALWAYS);
     VBox.setVgrow(plotPaper, Priority.ALWAYS);
     var middle = new VBox(12, equationPaper, plotPaper);
-    plotPaper.setMinHeight(230);
+    plotPaper.setMinHeight(196);
     var middleScroll = WheelScroll.of(middle);
     middleScroll.setFitToHeight(true);
     HBox.setHgrow(middleScroll, Priority.ALWAYS);
@@ -238,7 +238,7 @@ public final class ConditionSheet implements Sheet {
     equationPaper.setManaged(!alone);
     VBox.setVgrow(body, Priority.ALWAYS);
     plotPaper.getChildren().set(plotPaper.getChildren().size() - 1, body);
-    plotPaper.setMinHeight(v == View.ERROR || v == View.WHAT_IF ? 330 : 230);
+    plotPaper.setMinHeight(v == View.ERROR || v == View.WHAT_IF ? 330 : 196);
     drawView(desk.analysis());
     probe();
   }
