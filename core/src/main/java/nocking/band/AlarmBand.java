@@ -28,11 +28,13 @@ public record AlarmBand(String name, Value from, Value to) {
     return write.apply(from.number()) + " … " + write.apply(to.number()) + unit;
   }
 
-  double low() {
+  /** Lower end; negative infinity for none. */
+  public double low() {
     return from == null ? Double.NEGATIVE_INFINITY : from.number();
   }
 
-  double high() {
+  /** Upper end; infinity for none. */
+  public double high() {
     return to == null ? Double.POSITIVE_INFINITY : to.number();
   }
 }
