@@ -9,6 +9,11 @@ import nocking.band.BandProblem;
 import nocking.band.Positions;
 import nocking.book.exchange.BandsCsv;
 import nocking.book.exchange.ColumnFile;
+import nocking.book.exchange.Output;
+import nocking.converter.Converter;
+import nocking.firmware.Decoder;
+import nocking.firmware.DecoderSource;
+import nocking.path.GeneratedEquation;
 import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -43,6 +48,46 @@ final class BandsCommand extends JsonOption {
       paramLabel = "ANGLE",
       description = "Turn of the sensor over the whole range.")
   String turn;
+
+  @Option(
+      names = "--c",
+      paramLabel = "DIR",
+      description = "Write NAME_decoder.h and NAME_decoder.py into this folder.")
+  Path code;
+
+  @Option(names = "--bits", paramLabel = "N", description = "Bits of the converter, for --c.")
+  String bits = "12";
+
+  @Option(names = "--dwell", paramLabel = "S", description = "Time before a state counts, for --c.")
+  String dwell;
+
+  @Option(names = "--force", description = "Replace existing files.")
+  boolean force;
+
+  /** Codes from a volt range that begins at 0 V. */
+  private void write(Answer answer, Positions p) {
+    Span range = span();
+    if (range.low() != 0) {
+      throw new QuantityException("--c needs a --range that begins at 0 V; read " + this.range);
+    }
+    var converter =
+        Converter.of(Value.of(QuantityParser.value(bits, Unit.ONE)), Value.of(range.high()), null);
+    converter.require(Unit.ONE);
+    Value seconds = dwell == null ? null : Value.typed(dwell, Unit.of("s"));
+    Decoder d = Decoder.ofPositions(p.windows(), null, converter, seconds);
+    String stem = file.getFileName().toString().replaceAll("\\.[^.]*$", "");
+    String name = GeneratedEquation.identifier(stem);
+    var source = new DecoderSource(name, "Positions of " + stem);
+    Path header = code.resolve(name + "_decoder.h");
+    Path module = code.resolve(name + "_decoder.py");
+    if (!force) {
+      for (Path f : List.of(header, module)) Output.requireFree(f);
+    }
+    Output.write(header, source.header(d), force);
+    Output.write(module, source.python(d), force);
+    answer.put("written", List.of(header.toString(), module.toString()));
+    answer.line("%s and %s, %d states", header, module, d.states().size());
+  }
 
   @Override
   int run(Answer answer) {
@@ -93,6 +138,7 @@ final class BandsCommand extends JsonOption {
                         Answer.object(
                             "kind", f.kind().name().toLowerCase(Locale.ROOT), "text", f.text()))
                 .toList());
+    if (code != null) write(answer, p);
     boolean contradicts = p.problems().stream().anyMatch(f -> f.kind() != BandProblem.Kind.TRAVEL);
     return contradicts ? NockingCli.FAIL : 0;
   }

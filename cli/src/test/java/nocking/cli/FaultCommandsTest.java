@@ -211,4 +211,25 @@ class FaultCommandsTest {
             "nocking: w.csv, row 2, column direction: read 'sideways', expected up or down.\n");
     assertThat(Console.run("bands", overlap, "--range", "3..0").code()).isEqualTo(3);
   }
+
+  /** Both sources or neither; nothing is replaced unless that is said. */
+  @Test
+  void selectorIsWrittenAsADecoder() throws IOException {
+    Path file = folder.resolve("diverter.csv");
+    Files.writeString(file, "name,volts\n,V\nLeft,0.5\nMid,2.5\nRight,4.5\n");
+    Console first = Console.run("bands", file, "--c", folder, "--bits", "10", "--dwell", "50ms");
+    assertThat(first.code()).isZero();
+    assertThat(folder.resolve("diverter_decoder.h")).content().contains("DIVERTER_DWELL_MS 50U");
+    assertThat(folder.resolve("diverter_decoder.py")).content().contains("DWELL_MS = 50");
+    Files.delete(folder.resolve("diverter_decoder.h"));
+    Console again = Console.run("bands", file, "--c", folder);
+    assertThat(again.code()).isEqualTo(NockingCli.OUTSIDE);
+    assertThat(again.err()).contains("diverter_decoder.py exists already");
+    assertThat(folder.resolve("diverter_decoder.h")).doesNotExist();
+    assertThat(Console.run("bands", file, "--c", folder, "--force").code()).isZero();
+    assertThat(Console.run("bands", file, "--c", folder, "--force", "--bits", "99").err())
+        .contains("Bits (N) must be at most 24; read 99");
+    assertThat(Console.run("bands", file, "--c", folder, "--force", "--range", "1V..5V").err())
+        .contains("begins at 0 V");
+  }
 }

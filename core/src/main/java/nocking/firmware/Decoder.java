@@ -100,6 +100,23 @@ public final class Decoder {
         dwell);
   }
 
+  /** Name of the state of volts at the converter, for the positions of a selector. */
+  public static String positionAt(List<Positions.Window> windows, Thresholds limits, double volts) {
+    int fault = fault(limits, volts, 0);
+    if (fault >= 0) return fault == 0 ? FAULT_LOW : FAULT_HIGH;
+    int i = position(windows, volts, windows.size());
+    return i < windows.size() ? windows.get(i).name() : BETWEEN;
+  }
+
+  /** Name of the state of volts at the converter, for alarms, without what came before. */
+  public static String alarmAt(
+      BandPlan plan, DoubleUnaryOperator reading, Thresholds limits, double volts) {
+    int fault = fault(limits, volts, 0);
+    if (fault >= 0) return fault == 0 ? FAULT_LOW : FAULT_HIGH;
+    int i = alarm(plan.alarms(), reading.applyAsDouble(volts), plan.alarms().size());
+    return i < plan.alarms().size() ? plan.alarms().get(i).name() : BETWEEN;
+  }
+
   private static int position(List<Positions.Window> windows, double volts, int between) {
     int best = between;
     for (int i = 0; i < windows.size(); i++) {

@@ -4,14 +4,20 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import nocking.algebra.AlgebraException;
+import nocking.band.BandPlan;
+import nocking.band.Positions;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
+import nocking.converter.Converter;
 import nocking.fault.FaultMatrix;
 import nocking.fault.PairExpectation;
 import nocking.fault.PinExpectation;
 import nocking.fault.Subject;
+import nocking.firmware.Decoder;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
 import nocking.quantity.Value;
+import nocking.wiring.Thresholds;
 
 /** What the wires must carry, and what they carry when something is wrong. */
 public final class WiringView {
@@ -95,6 +101,63 @@ public final class WiringView {
   /** The sound channel and its broken wires; empty without a path. */
   public Optional<FaultMatrix> brokenWires() {
     return brokenWires.get();
+  }
+
+  /** Windows of the positions over the converter's range. */
+  private List<Positions.Window> windows() {
+    Span range = new Span(0, channel.design().converter().reference().number());
+    return Positions.of(channel.wiring().bands(), range).windows();
+  }
+
+  private Thresholds limits() {
+    return channel.wiring().plan().thresholds();
+  }
+
+  /**
+   * The decoder of the positions.
+   *
+   * @throws QuantityException one sentence, where there is none
+   */
+  public Decoder positionDecoder() {
+    return Decoder.ofPositions(
+        windows(), limits(), channel.design().converter(), channel.wiring().bands().dwell());
+  }
+
+  /**
+   * The decoder of the alarms.
+   *
+   * @throws QuantityException one sentence, where there is none
+   */
+  public Decoder alarmDecoder() {
+    if (calibration.function().isEmpty()) {
+      throw new QuantityException("without a path there is no reading that an alarm could be for");
+    }
+    return Decoder.ofAlarms(
+        channel.wiring().bands(), receiver.shown(), limits(), channel.design().converter());
+  }
+
+  /** Position that holds at volts at the converter; empty where none are planned. */
+  public Optional<String> positionAt(double volts) {
+    List<Positions.Window> all = windows();
+    return all.isEmpty()
+        ? Optional.empty()
+        : Optional.of(Decoder.positionAt(all, limits(), stepped(volts)));
+  }
+
+  /**
+   * Alarm that holds at volts at the converter, coming from nowhere; empty where none are planned.
+   */
+  public Optional<String> alarmAt(double volts) {
+    BandPlan plan = channel.wiring().bands();
+    return plan.alarms().isEmpty() || calibration.function().isEmpty()
+        ? Optional.empty()
+        : Optional.of(Decoder.alarmAt(plan, receiver.shown(), limits(), stepped(volts)));
+  }
+
+  /** Volts as their code stands for them. */
+  private double stepped(double volts) {
+    Converter c = channel.design().converter();
+    return c.volts(c.code(volts));
   }
 
   /** Volts that feed the sensor: its own definition's, else the wire plan's. */

@@ -26,6 +26,18 @@ public final class Output {
   }
 
   /**
+   * Asked before the first of several files is written, so that all are written or none.
+   *
+   * @throws BookException when a file of that name is there already
+   */
+  public static void requireFree(Path target) {
+    if (Files.isRegularFile(target)) {
+      throw new BookException(
+          Cause.OUTSIDE, target + " exists already; it is replaced only with --force");
+    }
+  }
+
+  /**
    * @param force true to replace an existing file
    * @throws BookException when the file exists or cannot be written
    */
@@ -36,10 +48,7 @@ public final class Output {
     boolean exists = Files.exists(target);
     // A terminal or a pipe is written to, not replaced.
     boolean device = exists && !Files.isRegularFile(target);
-    if (exists && !device && !force) {
-      throw new BookException(
-          Cause.OUTSIDE, target + " exists already; it is replaced only with --force");
-    }
+    if (!force) requireFree(target);
     Path part = null;
     try {
       if (device) {

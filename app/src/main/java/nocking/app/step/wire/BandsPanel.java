@@ -1,9 +1,12 @@
 package nocking.app.step.wire;
 
 import java.util.List;
+import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -12,15 +15,22 @@ import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Segments;
 import nocking.app.desk.Desk;
+import nocking.app.step.Exports;
 import nocking.band.BandPlan;
 import nocking.band.Positions;
 import nocking.channel.Channel;
+import nocking.firmware.Decoder;
+import nocking.firmware.DecoderSource;
+import nocking.path.GeneratedEquation;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.AcVoltage;
+import nocking.view.ProbeState;
 
 /** Positions of a selector, alarm bands, and switches beside the signal. */
 final class BandsPanel extends VBox {
@@ -39,6 +49,9 @@ final class BandsPanel extends VBox {
   }
 
   private final Desk desk;
+  private final Exports exports;
+  private final MenuButton decoder = new MenuButton("Decoder");
+  private final Label state = new Label();
   private final BandRuler ruler = new BandRuler();
   private final BandEdits bands;
   private final PositionGrid positions;
@@ -58,8 +71,9 @@ final class BandsPanel extends VBox {
   private Positions judged;
   private String of = "";
 
-  BandsPanel(Desk desk) {
+  BandsPanel(Desk desk, Exports exports) {
     this.desk = desk;
+    this.exports = exports;
     setSpacing(6);
     parts =
         new Segments<>(
@@ -91,6 +105,11 @@ final class BandsPanel extends VBox {
     fromSensor.setId("band-from-sensor");
     fromSensor.getStyleClass().add("tiny");
     fromSensor.setOnAction(e -> takeFromSensor());
+    decoder.setId("band-decoder");
+    decoder.getStyleClass().add("tiny");
+    decoder.getItems().setAll(item("C header…", true), item("Python module…", false));
+    state.setId("band-state");
+    state.getStyleClass().add("result-line");
     bands = new BandEdits(desk);
     positions = new PositionGrid(bands);
     alarms = new AlarmGrid(bands);
@@ -100,7 +119,36 @@ final class BandsPanel extends VBox {
     sentence.setWrapText(true);
     fields.setAlignment(Pos.CENTER_LEFT);
     VBox.setVgrow(table, Priority.ALWAYS);
-    getChildren().addAll(fields, ruler, sentence, table);
+    getChildren().addAll(fields, ruler, state, sentence, table);
+  }
+
+  private MenuItem item(String title, boolean c) {
+    var item = new MenuItem(title);
+    item.setId(c ? "band-decoder-c" : "band-decoder-python");
+    item.setOnAction(e -> export(c));
+    return item;
+  }
+
+  /** Writes the decoder of what is looked at, or says why there is none. */
+  private void export(boolean c) {
+    Channel channel = desk.channel().orElseThrow();
+    try {
+      boolean selector = part == Part.POSITIONS;
+      Decoder d =
+          selector
+              ? desk.analysis().wiring().positionDecoder()
+              : desk.analysis().wiring().alarmDecoder();
+      String what = selector ? "position" : "alarm";
+      String name = GeneratedEquation.identifier(channel.tag()) + "_" + what;
+      var source =
+          new DecoderSource(
+              name, "%s %s, %s".formatted(channel.tag(), channel.definition().name(), what));
+      String text = c ? source.header(d) : source.python(d);
+      String ending = c ? ".h" : ".py";
+      exports.write(c ? "C header" : "Python module", name + "_decoder" + ending, ending, text);
+    } catch (QuantityException e) {
+      desk.say(Sentence.capital(e.getMessage()) + ".", true);
+    }
   }
 
   private EntryField field(String id, String help, EntryField.Taker taker) {
@@ -163,6 +211,7 @@ final class BandsPanel extends VBox {
     add.setDisable(!editable);
     fromSensor.setDisable(!editable);
     fields.getChildren().setAll(parts, add);
+    if (part != Part.SWITCHES) fields.getChildren().add(decoder);
     boolean stepped = !c.design().stations().isEmpty();
     switch (part) {
       case POSITIONS -> {
@@ -209,7 +258,19 @@ final class BandsPanel extends VBox {
   }
 
   void probe() {
-    desk.probeState().ifPresent(s -> ruler.probe(s.readOut().output()));
+    Optional<ProbeState> at = desk.probeState();
+    at.ifPresent(s -> ruler.probe(s.readOut().output()));
+    Optional<String> holds =
+        at.flatMap(
+            s ->
+                switch (part) {
+                  case POSITIONS -> desk.analysis().wiring().positionAt(s.readOut().output());
+                  case ALARMS -> desk.analysis().wiring().alarmAt(s.readOut().output());
+                  case SWITCHES -> Optional.empty();
+                });
+    state.setText(holds.map(h -> "at the probe: " + h).orElse(""));
+    state.setVisible(holds.isPresent());
+    state.setManaged(holds.isPresent());
   }
 
   private List<Grid> grids() {

@@ -93,7 +93,7 @@ public final class WireSheet implements Sheet {
     this.exports = exports;
     faults = new FaultPanel(desk);
     pairs = new PairsPanel(desk);
-    bands = new BandsPanel(desk);
+    bands = new BandsPanel(desk, exports);
     supply =
         new EntryField("wire-supply", "Sensor supply", true, this::takeSupply, desk::seal)
             .prompt("none")
