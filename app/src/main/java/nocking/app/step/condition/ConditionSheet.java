@@ -187,6 +187,7 @@ public final class ConditionSheet implements Sheet {
     VBox.setVgrow(plotPaper, Priority.ALWAYS);
     var middle = new VBox(12, equationPaper, plotPaper);
     plotPaper.setMinHeight(196);
+    plotPaper.setPrefHeight(196);
     var middleScroll = WheelScroll.of(middle);
     middleScroll.setFitToHeight(true);
     HBox.setHgrow(middleScroll, Priority.ALWAYS);
@@ -238,7 +239,9 @@ public final class ConditionSheet implements Sheet {
     equationPaper.setManaged(!alone);
     VBox.setVgrow(body, Priority.ALWAYS);
     plotPaper.getChildren().set(plotPaper.getChildren().size() - 1, body);
-    plotPaper.setMinHeight(v == View.ERROR || v == View.WHAT_IF ? 330 : 196);
+    double room = v == View.ERROR || v == View.WHAT_IF ? 312 : 196;
+    plotPaper.setMinHeight(room);
+    plotPaper.setPrefHeight(room);
     drawView(desk.analysis());
     probe();
   }

@@ -7,7 +7,9 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -117,9 +119,18 @@ final class BandsPanel extends VBox {
     sentence.setId("band-sentence");
     sentence.getStyleClass().add("caption");
     sentence.setWrapText(true);
+    sentence.setTooltip(
+        new Tooltip("The suggested half window is half the smallest spacing less the scatter."));
     fields.setAlignment(Pos.CENTER_LEFT);
     VBox.setVgrow(table, Priority.ALWAYS);
-    getChildren().addAll(fields, ruler, state, sentence, table);
+    sentence.setMinWidth(0);
+    sentence.setMaxWidth(Double.MAX_VALUE);
+    HBox.setHgrow(sentence, Priority.ALWAYS);
+    state.setMinWidth(USE_PREF_SIZE);
+    decoder.setMinWidth(USE_PREF_SIZE);
+    var said = new HBox(8, state, sentence, decoder);
+    said.setAlignment(Pos.CENTER_LEFT);
+    getChildren().addAll(fields, ruler, said, table);
   }
 
   private MenuItem item(String title, boolean c) {
@@ -211,7 +222,8 @@ final class BandsPanel extends VBox {
     add.setDisable(!editable);
     fromSensor.setDisable(!editable);
     fields.getChildren().setAll(parts, add);
-    if (part != Part.SWITCHES) fields.getChildren().add(decoder);
+    decoder.setVisible(part != Part.SWITCHES);
+    decoder.setManaged(part != Part.SWITCHES);
     boolean stepped = !c.design().stations().isEmpty();
     switch (part) {
       case POSITIONS -> {
@@ -243,7 +255,7 @@ final class BandsPanel extends VBox {
       case POSITIONS ->
           p.positions().size() < 2
               ? ""
-              : "Suggested half window %s: half the smallest spacing less the largest scatter. %s %% of the converter's range is used."
+              : "Suggested half window %s; %s %% of the converter's range is used."
                   .formatted(
                       PositionGrid.volts(Math.max(0, judged.suggested())),
                       Numbers.fixed(100 * judged.used(), 0));
