@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import nocking.analysis.Analysis;
+import nocking.book.exchange.Output;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.fault.FaultMatrix;
@@ -13,7 +14,10 @@ import nocking.fault.FaultRow;
 import nocking.fault.FaultyPath;
 import nocking.fault.ThresholdProposal;
 import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
+import nocking.report.PdfPages;
+import nocking.report.wiring.FaultCardPage;
 import nocking.wiring.Place;
 import nocking.wiring.Thresholds;
 import picocli.CommandLine.Command;
@@ -32,11 +36,33 @@ final class FaultsCommand extends JsonOption {
       description = "Sensor cards that may have been taken instead, from an exported book.")
   Path cards;
 
+  @Option(
+      names = "--card",
+      paramLabel = "FILE.pdf|.html",
+      description = "Write the faults as one page for the lid of the cabinet.")
+  Path card;
+
+  @Option(names = "--force", description = "Replace an existing file.")
+  boolean force;
+
+  /** The page in the form that the name's ending says. */
+  private void write(Answer answer, Analysis analysis) {
+    String name = card.getFileName().toString().toLowerCase(Locale.ROOT);
+    if (!name.endsWith(".pdf") && !name.endsWith(".html")) {
+      throw new QuantityException("--card takes a name ending in .pdf or .html; read " + card);
+    }
+    String page = FaultCardPage.html(analysis).orElseThrow();
+    if (name.endsWith(".html")) Output.write(card, page, force);
+    else Output.write(card, PdfPages.of(page), force);
+    answer.put("card", card.toString());
+  }
+
   @Override
   int run(Answer answer) {
     Channel channel = ChannelFiles.channel(file);
     Analysis analysis = analysis(channel, cards);
     FaultMatrix matrix = ChannelFiles.required(analysis, analysis.wiring().faults());
+    if (card != null) write(answer, analysis);
     text(answer, analysis, matrix);
     json(answer, matrix);
     return 0;

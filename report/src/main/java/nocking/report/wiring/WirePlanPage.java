@@ -2,7 +2,6 @@ package nocking.report.wiring;
 
 import java.util.List;
 import java.util.Locale;
-import java.util.regex.Pattern;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
@@ -17,25 +16,6 @@ import nocking.wiring.WireStep;
 
 /** The wire plan of a channel as one page that goes to the machine. */
 public final class WirePlanPage {
-  private static final String STYLE =
-      """
-      @page { size: A4; margin: 10mm 13mm; }
-      body { font-family: Barlow, sans-serif; font-size: 8.4pt; color: #20282B; margin: 0; }
-      h1 { font-size: 14pt; margin: 0 0 1mm 0; }
-      h2 { font-size: 9.6pt; margin: 2.2mm 0 0.6mm 0; }
-      table { border-collapse: collapse; width: 100%; }
-      th { text-align: left; color: #5C6668; font-weight: bold; font-size: 7.6pt; }
-      td, th { border-bottom: 0.3pt solid #B9B3A2; padding: 0.45mm 1.5mm; }
-      .n { font-family: "JetBrains Mono", monospace; font-size: 7.6pt; text-align: right; }
-      .blank { width: 26mm; }
-      ul, ol { margin: 0; padding-left: 5mm; }
-      li { margin: 0.1mm 0; }
-      .why { color: #5C6668; }
-      .caution { background: #FFF6DC; border-left: 1mm solid #20282B; padding: 0.8mm 2.5mm;
-        margin: 0.8mm 0; }
-      .quiet { color: #5C6668; }
-      """;
-
   private WirePlanPage() {}
 
   /** The page as XHTML, with everything that it needs inside. */
@@ -43,31 +23,19 @@ public final class WirePlanPage {
     Channel c = a.channel();
     Definition d = c.definition();
     var out = new StringBuilder();
-    out.append("<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"UTF-8\"/><title>")
-        .append(text(c.tag() + " wire plan"))
-        .append("</title><style>\n")
-        .append(STYLE)
-        .append("</style></head><body>\n");
-    out.append("<h1>%s %s</h1>\n".formatted(text(c.tag()), text(d.name())));
+    out.append(Page.head(c.tag() + " wire plan"));
+    out.append("<h1>%s %s</h1>\n".formatted(Page.text(c.tag()), Page.text(d.name())));
     out.append(
         "<div class=\"quiet\">Wire plan · %s · at rest means %s</div>\n"
             .formatted(
-                text(
+                Page.text(
                     d.kind().title()
                         + " "
                         + a.design().amount(d.low().number())
                         + " … "
                         + a.design().amount(d.high().number())),
-                text(a.design().amount(c.design().rest()))));
-    d.hazards()
-        .forEach(
-            h ->
-                out.append(
-                    "<div class=\"caution\"><b>Caution: %s.</b> %s</div>\n"
-                        .formatted(text(h.title()), text(h.caution()))));
-    out.append(
-        "<div class=\"caution\"><b>Live measurement.</b> One probe at a time, use the ground post."
-            + " Local codes, the maker's instructions and licensed practice come first.</div>\n");
+                Page.text(a.design().amount(c.design().rest()))));
+    out.append(Page.cautions(d));
     out.append(svg(WiringSketch.of(c, a.wiring().pins())));
     pins(out, c.wiring().plan(), a.wiring().pins());
     pairs(out, c.wiring().plan(), a.wiring().pairs());
@@ -75,7 +43,7 @@ public final class WirePlanPage {
     if (c.wiring().plan().thresholds() != null) {
       out.append(
           "<h2>Fault thresholds at the converter</h2><div>A reading %s can only be a fault.</div>\n"
-              .formatted(text(c.wiring().plan().thresholds().says())));
+              .formatted(Page.text(c.wiring().plan().thresholds().says())));
     }
     return out.append("</body></html>\n").toString();
   }
@@ -90,13 +58,13 @@ public final class WirePlanPage {
       out.append(
           "<tr><td>%s</td><td>%s</td><td>%s</td><td>%s</td><td class=\"n\">%s</td><td class=\"n\">%s</td><td class=\"n blank\">%s</td></tr>\n"
               .formatted(
-                  text(e.name()),
-                  p == null ? "" : text(p.wire()),
-                  p == null ? "" : text(p.position()),
-                  p == null ? "" : text(p.terminal()),
-                  text(e.atRestSays()),
-                  text(e.rangeSays()),
-                  p == null || p.measured() == null ? "" : text(p.measured().typed())));
+                  Page.text(e.name()),
+                  p == null ? "" : Page.text(p.wire()),
+                  p == null ? "" : Page.text(p.position()),
+                  p == null ? "" : Page.text(p.terminal()),
+                  Page.text(e.atRestSays()),
+                  Page.text(e.rangeSays()),
+                  p == null || p.measured() == null ? "" : Page.text(p.measured().typed())));
     }
     out.append("</table>\n");
   }
@@ -110,9 +78,9 @@ public final class WirePlanPage {
       out.append(
           "<tr><td>%s</td><td class=\"n\">continuity</td><td class=\"n\">at most %s</td><td class=\"n blank\">%s</td></tr>\n"
               .formatted(
-                  text((i + 1) + " " + p.function().title() + ", end to end"),
+                  Page.text((i + 1) + " " + p.function().title() + ", end to end"),
                   Numbers.engineering(p.mostContinuity(), "Ω", 2),
-                  p.continuity() == null ? "" : text(p.continuity().typed())));
+                  p.continuity() == null ? "" : Page.text(p.continuity().typed())));
     }
     for (PairExpectation e : expected) {
       String window = e.windowSays();
@@ -125,10 +93,10 @@ public final class WirePlanPage {
       out.append(
           "<tr><td>%s</td><td class=\"n\">%s</td><td class=\"n\">%s</td><td class=\"n blank\">%s</td></tr>\n"
               .formatted(
-                  text(between),
-                  text(e.says()),
-                  text(window),
-                  plan.pair(e.first(), e.second()).map(v -> text(v.typed())).orElse("")));
+                  Page.text(between),
+                  Page.text(e.says()),
+                  Page.text(window),
+                  plan.pair(e.first(), e.second()).map(v -> Page.text(v.typed())).orElse("")));
     }
     out.append("</table>\n");
   }
@@ -141,8 +109,10 @@ public final class WirePlanPage {
         out.append(
             "<li>%s%s</li>\n"
                 .formatted(
-                    text(s.text()),
-                    s.why().isEmpty() ? "" : " <span class=\"why\">" + text(s.why()) + "</span>"));
+                    Page.text(s.text()),
+                    s.why().isEmpty()
+                        ? ""
+                        : " <span class=\"why\">" + Page.text(s.why()) + "</span>"));
       }
       out.append("</ul>\n");
     }
@@ -188,7 +158,7 @@ public final class WirePlanPage {
                         w.role() == Role.TITLE ? "13" : "11.5",
                         w.role() == Role.QUIET ? "#5C6668" : "#20282B",
                         w.role() == Role.TITLE ? " font-weight=\"bold\"" : "",
-                        text(w.text())));
+                        Page.text(w.text())));
       }
     }
     return out.append("</svg>\n").toString();
@@ -208,20 +178,5 @@ public final class WirePlanPage {
 
   private static String n(double v) {
     return Numbers.plain(Math.rint(v * 10) / 10);
-  }
-
-  /** What XML 1.0 does not allow in a page (section 2.2, production 2). */
-  private static final Pattern NO_CHARACTER =
-      Pattern.compile("[^\\x09\\x0A\\x0D\\x20-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]");
-
-  /** Text from the document is text: no markup in it is ever read, and no control character. */
-  private static String text(String s) {
-    return NO_CHARACTER
-        .matcher(s)
-        .replaceAll("\uFFFD")
-        .replace("&", "&amp;")
-        .replace("<", "&lt;")
-        .replace(">", "&gt;")
-        .replace("\"", "&quot;");
   }
 }

@@ -1,5 +1,6 @@
 package nocking.app.step.wire;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
@@ -10,6 +11,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -35,6 +37,7 @@ import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.report.PdfPages;
+import nocking.report.wiring.FaultCardPage;
 import nocking.report.wiring.WirePlanPage;
 import nocking.report.wiring.WiringSketch;
 import nocking.wiring.Pin;
@@ -105,15 +108,21 @@ public final class WireSheet implements Sheet {
     add.setId("wire-add");
     add.getStyleClass().add("tiny");
     add.setOnAction(e -> addWire());
-    var html = new MenuItem("As HTML…");
+    var html = new MenuItem("Wire sheet as HTML…");
     html.setId("wire-html");
     html.setOnAction(e -> exportHtml());
-    var pdf = new MenuItem("As PDF…");
+    var pdf = new MenuItem("Wire sheet as PDF…");
     pdf.setId("wire-pdf");
     pdf.setOnAction(e -> exportPdf());
     sheet.setId("wire-sheet");
     sheet.getStyleClass().add("tiny");
-    sheet.getItems().setAll(html, pdf);
+    var card = new MenuItem("Fault card as HTML…");
+    card.setId("wire-card-html");
+    card.setOnAction(e -> exportCard(false));
+    var cardPdf = new MenuItem("Fault card as PDF…");
+    cardPdf.setId("wire-card-pdf");
+    cardPdf.setOnAction(e -> exportCard(true));
+    sheet.getItems().setAll(html, pdf, new SeparatorMenuItem(), card, cardPdf);
     pinsPaper = new Paper("Pins at rest", grid);
     var supplyBox = new HBox(6, Paper.caption("Supply"), supply);
     supplyBox.setAlignment(Pos.CENTER_LEFT);
@@ -308,6 +317,24 @@ public final class WireSheet implements Sheet {
     Analysis a = desk.analysis();
     exports.writeBytes(
         "Wire sheet", fileName(a, ".pdf"), ".pdf", () -> PdfPages.of(WirePlanPage.html(a)));
+  }
+
+  /** Some hundreds of circuits are solved for it: off the interface thread. */
+  private void exportCard(boolean pdf) {
+    Analysis a = desk.analysis();
+    if (a.design().path().isEmpty()) {
+      desk.say("Define the sensor first: every fault is worked out from the path.", true);
+      return;
+    }
+    String ending = pdf ? ".pdf" : ".html";
+    exports.writeBytes(
+        "Fault card",
+        a.channel().tag().replaceAll("[^A-Za-z0-9-]", "_") + "-faults" + ending,
+        ending,
+        () -> {
+          String page = FaultCardPage.html(a).orElseThrow();
+          return pdf ? PdfPages.of(page) : page.getBytes(StandardCharsets.UTF_8);
+        });
   }
 
   private static String fileName(Analysis a, String ending) {

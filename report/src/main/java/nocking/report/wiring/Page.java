@@ -1,0 +1,67 @@
+package nocking.report.wiring;
+
+import java.util.regex.Pattern;
+import nocking.channel.Definition;
+
+/** What the pages of a channel's wires have in common. */
+final class Page {
+  private static final String STYLE =
+      """
+      @page { size: A4; margin: 10mm 13mm; }
+      body { font-family: Barlow, sans-serif; font-size: 8.4pt; color: #20282B; margin: 0; }
+      h1 { font-size: 14pt; margin: 0 0 1mm 0; }
+      h2 { font-size: 9.6pt; margin: 2.2mm 0 0.6mm 0; }
+      table { border-collapse: collapse; width: 100%; }
+      th { text-align: left; color: #5C6668; font-weight: bold; font-size: 7.6pt; }
+      td, th { border-bottom: 0.3pt solid #B9B3A2; padding: 0.45mm 1.5mm; }
+      .n { font-family: "JetBrains Mono", monospace; font-size: 7.6pt; text-align: right; }
+      .blank { width: 26mm; }
+      ul, ol { margin: 0; padding-left: 5mm; }
+      li { margin: 0.1mm 0; }
+      .why { color: #5C6668; }
+      .caution { background: #FFF6DC; border-left: 1mm solid #20282B; padding: 0.8mm 2.5mm;
+        margin: 0.8mm 0; }
+      .quiet { color: #5C6668; }
+      .card { margin: 2mm 0; }
+      .card td, .card th { font-size: 9pt; padding: 0.9mm 1.5mm; }
+      .card .n { white-space: nowrap; }
+      """;
+
+  private Page() {}
+
+  /** Everything before the first line of a page. */
+  static String head(String title) {
+    return "<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"UTF-8\"/><title>%s</title><style>\n%s</style></head><body>\n"
+        .formatted(text(title), STYLE);
+  }
+
+  /** What can hurt someone at the channel, and that it is measured live. */
+  static String cautions(Definition d) {
+    var out = new StringBuilder();
+    d.hazards()
+        .forEach(
+            h ->
+                out.append(
+                    "<div class=\"caution\"><b>Caution: %s.</b> %s</div>\n"
+                        .formatted(text(h.title()), text(h.caution()))));
+    return out.append(
+            "<div class=\"caution\"><b>Live measurement.</b> One probe at a time, use the ground post."
+                + " Local codes, the maker's instructions and licensed practice come first.</div>\n")
+        .toString();
+  }
+
+  /** What XML 1.0 does not allow in a page (section 2.2, production 2). */
+  private static final Pattern NO_CHARACTER =
+      Pattern.compile("[^\\x09\\x0A\\x0D\\x20-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]");
+
+  /** Text from the document is text: no markup in it is ever read, and no control character. */
+  static String text(String s) {
+    return NO_CHARACTER
+        .matcher(s)
+        .replaceAll("\uFFFD")
+        .replace("&", "&amp;")
+        .replace("<", "&lt;")
+        .replace(">", "&gt;")
+        .replace("\"", "&quot;");
+  }
+}
