@@ -33,11 +33,22 @@ public final class PathCircuit {
 
   private static final String EMF = "emf";
 
+  /** Ohms through which a stiff output's current is measured. */
+  private static final double METERED = 1e-2;
+
   private final Circuit circuit = new Circuit();
   private final List<Stage> stages;
 
+  /**
+   * @param least ohms before a voltage's terminal; 0 for none but its own
+   */
   private PathCircuit(
-      Measurand measured, Sensor sensor, List<Stage> stages, Converter converter, double x) {
+      Measurand measured,
+      Sensor sensor,
+      List<Stage> stages,
+      Converter converter,
+      double x,
+      double least) {
     this.stages = stages;
     var table = new SymbolTable(List.of(measured.symbol()));
     Symbols own = table.add(sensor, 0);
@@ -46,7 +57,9 @@ public final class PathCircuit {
     double open = sensor.output(measured, own).evaluate(values);
     if (sensor.signal() == Signal.VOLTAGE || sensor.signal() == Signal.ALTERNATING) {
       double series =
-          sensor.seriesResistance(measured, own).map(r -> r.evaluate(values)).orElse(0.0);
+          Math.max(
+              least,
+              sensor.seriesResistance(measured, own).map(r -> r.evaluate(values)).orElse(0.0));
       circuit.source(EMF, Circuit.GROUND, open);
       if (series > 0) circuit.resistor(EMF, node(0), series);
       else circuit.source(node(0), EMF, 0);
@@ -72,7 +85,7 @@ public final class PathCircuit {
   /** The circuit at one input of the quantity. */
   public static PathCircuit of(
       Measurand measured, Sensor sensor, List<Stage> stages, Converter converter, double x) {
-    return new PathCircuit(measured, sensor, stages, converter, x);
+    return new PathCircuit(measured, sensor, stages, converter, x, 0);
   }
 
   /** Voltage of every node as if no output had rails. */
@@ -100,25 +113,17 @@ public final class PathCircuit {
 
   /**
    * Amperes that a resistive sensor carries, or that one with a voltage gives away at its terminal;
-   * without a sign. A loop carries its own current and is not asked here.
+   * without a sign, to about six digits. A loop carries its own current and is not asked here.
    */
-  public double sensorAmperes() {
-    Circuit.OperatingPoint volts = operatingPoint();
-    String terminal = node(0);
-    if (!circuit.has(EMF)) {
-      return circuit.resistors().stream()
-          .filter(r -> r.owner() == 1 && r.name().isEmpty())
-          .mapToDouble(r -> Math.abs(volts.volts(r.a(), r.b())) / r.ohms())
-          .findFirst()
-          .orElse(0);
-    }
-    double sum = 0;
-    for (Circuit.Resistor r : circuit.resistors()) {
-      if (r.a().equals(EMF) || r.b().equals(EMF)) continue;
-      if (r.a().equals(terminal)) sum += volts.volts(r.a(), r.b()) / r.ohms();
-      if (r.b().equals(terminal)) sum -= volts.volts(r.a(), r.b()) / r.ohms();
-    }
-    return Math.abs(sum);
+  public static double sensorAmperes(
+      Measurand measured, Sensor sensor, List<Stage> stages, Converter converter, double x) {
+    var c = new PathCircuit(measured, sensor, stages, converter, x, METERED);
+    Circuit.OperatingPoint volts = c.operatingPoint();
+    return c.circuit.resistors().stream()
+        .filter(r -> r.a().equals(EMF) || r.owner() == 1 && r.name().isEmpty())
+        .mapToDouble(r -> Math.abs(volts.volts(r.a(), r.b())) / r.ohms())
+        .findFirst()
+        .orElse(0);
   }
 
   /** What the resistors of the stages take, in the order of the path. */

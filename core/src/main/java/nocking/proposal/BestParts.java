@@ -6,7 +6,8 @@ import nocking.parts.Assortment;
 
 /**
  * The best one or two resistors of an assortment for a circuit, by looking at all of them: the
- * largest swing at the converter that no corner of the tolerances takes out of its limits.
+ * largest swing at the converter that no corner of the tolerances takes out of its limits, and
+ * among those that are alike in it the most ohms, which draw the least.
  */
 final class BestParts {
   private static final double SLACK = 1e-12;
@@ -42,7 +43,7 @@ final class BestParts {
     for (int i = 0; i < parts.size(); i++) {
       if (!allowed.test(i)) continue;
       double swing = swing(parts.ohms(i), Double.NaN);
-      if (best != null && !(swing > best.swing * (1 + SLACK))) continue;
+      if (!better(swing, parts.ohms(i), best)) continue;
       if (holds(i, -1)) best = new Chosen(i, -1, swing);
     }
     return Optional.ofNullable(best);
@@ -60,11 +61,17 @@ final class BestParts {
         if (!pairs.allowed(parts.ohms(i), parts.ohms(j))) continue;
         if (i == j && parts.isStock() && parts.part(i).quantity() < 2) continue;
         double swing = swing(parts.ohms(i), parts.ohms(j));
-        if (best != null && !(swing > best.swing * (1 + SLACK))) continue;
+        if (!better(swing, parts.ohms(i) + parts.ohms(j), best)) continue;
         if (holds(i, j)) best = new Chosen(i, j, swing);
       }
     }
     return Optional.ofNullable(best);
+  }
+
+  private boolean better(double swing, double ohms, Chosen best) {
+    if (best == null || swing > best.swing * (1 + SLACK)) return true;
+    double before = parts.ohms(best.first) + (best.second < 0 ? 0 : parts.ohms(best.second));
+    return swing >= best.swing * (1 - SLACK) && ohms > before;
   }
 
   private double swing(double a, double b) {

@@ -36,6 +36,8 @@ public final class PathProposals {
   /** Resistance of a filter that an input hardly feels. */
   private static final double FILTER_OHMS = 1e3;
 
+  private static final double LEAST_FARADS = 10e-12;
+
   private static final double ALIKE = 1e-4;
 
   private final Channel channel;
@@ -154,6 +156,11 @@ public final class PathProposals {
     double bits = channel.design().converter().effectiveBits();
     double constant = wanted.settling() / ((bits + 1) * Math.log(2));
     double most = constant / FILTER_OHMS;
+    if (!(most >= LEAST_FARADS)) {
+      throw new QuantityException(
+          "no filter of 1 kΩ settles within half a count in %s: its capacitor would be below 10 pF"
+              .formatted(Numbers.engineering(wanted.settling(), "s", 3)));
+    }
     double decade = Math.pow(10, Math.floor(Math.log10(most)));
     double[] steps = {1, 1.5, 2.2, 3.3, 4.7, 6.8};
     double farads = decade;
@@ -171,13 +178,12 @@ public final class PathProposals {
   }
 
   private static double amperes(Channel with, double x) {
-    return PathCircuit.of(
-            new Measurand(with.definition().kind().symbol(), with.unit()),
-            with.design().sensor(),
-            with.design().stages(),
-            with.design().converter(),
-            x)
-        .sensorAmperes();
+    return PathCircuit.sensorAmperes(
+        new Measurand(with.definition().kind().symbol(), with.unit()),
+        with.design().sensor(),
+        with.design().stages(),
+        with.design().converter(),
+        x);
   }
 
   /** Resistors, capacitors, amplifiers, and voltages that are made for a difference amplifier. */

@@ -119,8 +119,8 @@ final class Topologies {
     boolean bridge = channel.design().sensor() instanceof StrainBridge;
     if (source.least() >= 0 && source.most() <= top) {
       found.add(new Circuit("direct path", List.of()));
-      pulled();
-      if (!source.stiff() && source.most() <= amplifierTop) {
+      if (!bridge) pulled();
+      if (!bridge && !source.stiff() && source.most() <= amplifierTop) {
         found.add(new Circuit("follower", List.of(follower(amplifierTop))));
       }
     }

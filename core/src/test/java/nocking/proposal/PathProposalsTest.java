@@ -353,6 +353,27 @@ class PathProposalsTest {
     assertThat(time).isBetween(0.01 / 1.6, 0.01);
   }
 
+  /** A stiff output gives what the resistor behind it takes, 2 V over the pull-down. */
+  @Test
+  void aStiffOutputGivesWhatHangsOnIt() {
+    Channel c =
+        Channel.blank("1", "RW-X2")
+            .define(d -> d.withRange(v(0), v(60)))
+            .design(
+                d -> d.withSensor(Wish.linear(0.5, 0.025, 0)).withConverter(Converter.of(12, 3.3)));
+    var wanted =
+        new Wanted(PARTS, 3.3, new Span(5e3, 100e3), Double.NaN, 1e-3, Wanted.Care.BALANCED);
+    PathProposal pulled =
+        PathProposals.of(c, wanted).stream()
+            .filter(p -> p.name().equals("direct path with a pull-down"))
+            .findFirst()
+            .orElseThrow();
+    double ohms = pulled.stages().getFirst().number("Rh");
+    // All pull-downs leave a stiff output alone; the largest draws the least.
+    assertThat(ohms).isEqualTo(PARTS.ohms(PARTS.size() - 1));
+    assertThat(pulled.amperes()).isCloseTo(2 / ohms, within(1e-5 * 2 / ohms));
+  }
+
   @Test
   void nothingIsProposedForTheMains() {
     Channel c = Channel.blank("1", "AE-V9").design(d -> d.withSensor(AcVoltage.sine(1, 300)));
