@@ -8,18 +8,23 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import nocking.Channels;
 import nocking.channel.Channel;
+import nocking.converter.Converter;
 import nocking.element.Signal;
 import nocking.parts.Assortment;
 import nocking.parts.PreferredSeries;
 import nocking.path.SignalPath;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
+import nocking.sensor.BipolarSensor;
 import nocking.sensor.NtcBeta;
 import nocking.sensor.Sensor;
 import nocking.stage.Divider;
 import nocking.stage.Follower;
+import nocking.stage.InputPull;
+import nocking.stage.InvertingAmp;
 import nocking.stage.NonInvertingAmp;
 import nocking.stage.PullUp;
+import nocking.stage.ReferenceBlend;
 import nocking.stage.SeriesResistor;
 import nocking.stage.Stage;
 import org.junit.jupiter.api.Test;
@@ -153,5 +158,64 @@ class PartSearchTest {
     Channel without = Channels.blower().design(d -> d.withSensor(null));
     assertThatThrownBy(() -> PartSearch.of(without, 0, E24, goal(0, 1, 2)))
         .hasMessage("the sensor is not defined yet");
+  }
+
+  /**
+   * Behind a sensor with a source resistance and before a receiver that draws, both ends come out.
+   */
+  @Test
+  void aBlendGivesBothEndsInItsOwnPath() {
+    Channel c =
+        Channels.incubator()
+            .define(d -> d.withRange(v(-50), v(50)))
+            .design(
+                d ->
+                    d.withSensor(new BipolarSensor(v(2.5), v(0.02), v(60), v(470)))
+                        .withStages(
+                            List.of(
+                                new ReferenceBlend(v(5), v(1e3), v(0.5), v(10e3), v(0.5)),
+                                new SeriesResistor(v(1e3)),
+                                InputPull.toGround(v(100e3))))
+                        .withConverter(Converter.of(v(12), v(5), v(220e3))));
+    PartSearch.Found found = PartSearch.of(c, 0, E24, goal(2.2, 3.0, 2));
+    assertThat(found.offers()).hasSizeGreaterThan(20);
+    for (PartSearch.Offer o : found.offers()) {
+      Channel then = o.apply().apply(c);
+      assertThat(path(then).at(-50).nodes().get(1).value()).isCloseTo(2.2, within(1e-8));
+      assertThat(path(then).at(50).nodes().get(1).value()).isCloseTo(3.0, within(1e-8));
+      assertThat(o.solution().note()).contains("free").contains("with everything connected");
+    }
+    assertThatThrownBy(() -> PartSearch.of(c, 0, E24, goal(1, 4, 2)))
+        .isInstanceOf(QuantityException.class)
+        .hasMessageContaining("less than 100 % of a swing");
+  }
+
+  /** A limit is kept by every offer in every corner of the parts, or nothing is offered. */
+  @Test
+  void nothingOfferedPassesTheLimit() {
+    Channel c = Channels.blower();
+    double most = in(c, 60);
+    for (double never : new double[] {1.7, 1.8, 1.9}) {
+      var goal = new PartSearch.Goal(0, 1.8, ANY, 2, Double.POSITIVE_INFINITY, never);
+      for (PartSearch.Offer o : PartSearch.of(c, 0, E24, goal).offers()) {
+        var d = (Divider) o.apply().apply(c).design().stages().getFirst();
+        double t = d.upper().spread().limit() / 100;
+        double lower = d.lower().number() * (1 + t);
+        assertThat(most * lower / (d.upper().number() * (1 - t) + lower))
+            .isLessThanOrEqualTo(never + 1e-9);
+      }
+    }
+  }
+
+  /** What is wished for to begin with is the converter's range, in the stage's own direction. */
+  @Test
+  void theFirstWishFillsTheConverter() {
+    Channel c = Channels.incubator();
+    double top = c.design().converter().reference().number();
+    assertThat(PartSearch.fillingTheConverter(c, path(c), 0))
+        .containsExactly(0.05 * top, 0.95 * top);
+    Channel falling = with(new InvertingAmp(v(10e3), v(10e3), v(1), v(0), v(3.3)));
+    double[] wish = PartSearch.fillingTheConverter(falling, path(falling), 0);
+    assertThat(wish[0]).isGreaterThan(wish[1]);
   }
 }

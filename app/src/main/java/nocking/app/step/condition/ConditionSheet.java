@@ -56,6 +56,9 @@ public final class ConditionSheet implements Sheet {
   /** Height for the steps; longer derivations scroll. */
   private static final double STEPS_ROOM = 150;
 
+  /** Room below the solved equation for the bar that moves it sideways. */
+  private static final double BAR_ROOM = 10;
+
   /** Forms in which the equation is shown. */
   private enum Form {
     STEPS("Steps", null),
@@ -112,6 +115,7 @@ public final class ConditionSheet implements Sheet {
   private View view = View.OUTPUT;
   private int upTo = Integer.MAX_VALUE;
   private final VBox result = new VBox();
+  private final ScrollPane resultPane = new ScrollPane(result);
   private final VBox steps = new VBox(4);
   private final ScrollPane stepsPane = new ScrollPane(steps);
   private final TextArea code = new TextArea();
@@ -177,7 +181,16 @@ public final class ConditionSheet implements Sheet {
     later.setId("equation-later");
     later.setAccessibleText("One step of the derivation more");
     later.setOnAction(e -> step(1));
-    equationPaper = new Paper("", result, numbers, stepsPane).head(forms, earlier, later, copy);
+    // A long equation scrolls sideways instead of widening the sheet.
+    resultPane.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    resultPane.setFitToWidth(true);
+    resultPane.setFocusTraversable(false);
+    resultPane.setMinWidth(0);
+    resultPane.setMinHeight(Region.USE_PREF_SIZE);
+    result
+        .heightProperty()
+        .addListener((o, b, h) -> resultPane.setPrefHeight(h.doubleValue() + BAR_ROOM));
+    equationPaper = new Paper("", resultPane, numbers, stepsPane).head(forms, earlier, later, copy);
     for (Button b : List.of(earlier, later, copy)) b.getStyleClass().add("tiny");
     views = new Segments<>("condition-view", List.of(View.values()), v -> v.title, this::showView);
     views.show(view);
@@ -405,6 +418,7 @@ public final class ConditionSheet implements Sheet {
     if (path.isEmpty()) {
       typeset = List.of();
       result.getChildren().clear();
+      resultPane.setManaged(false);
       steps.getChildren().setAll(empty(a));
       show(stepsPane);
       return;
@@ -463,8 +477,8 @@ public final class ConditionSheet implements Sheet {
   private void show(Node body) {
     var children = equationPaper.getChildren();
     Node other = body == code ? stepsPane : code;
-    result.setVisible(body == stepsPane);
-    result.setManaged(body == stepsPane);
+    resultPane.setVisible(body == stepsPane);
+    resultPane.setManaged(body == stepsPane);
     if (children.contains(other)) children.set(children.indexOf(other), body);
   }
 

@@ -54,6 +54,9 @@ import nocking.stage.Stage;
 final class PartsPanel extends VBox {
   private static final double FIELD_WIDTH = 226;
 
+  /** Percent of error that the picture shows at least; less than that is none. */
+  private static final double LEAST_ERROR = 0.01;
+
   private final Desk desk;
   private final EntryField to;
   private final EntryField pivot;
@@ -78,6 +81,7 @@ final class PartsPanel extends VBox {
   private double perPart = Double.POSITIVE_INFINITY;
   private double limit = Double.POSITIVE_INFINITY;
   private List<Offer> offers = List.of();
+  private boolean tracks;
 
   PartsPanel(Desk desk, Runnable openDrawer) {
     this.desk = desk;
@@ -172,9 +176,11 @@ final class PartsPanel extends VBox {
 
   /** True where every single part lies in the drawer, often enough. */
   private boolean atHand(Solution s) {
-    return Assortment.holds(
-        desk.book().stock(),
-        s.parts().stream().flatMap(p -> p.network().parts().stream()).toList());
+    // Tracks are potentiometers, and the drawer holds resistors.
+    return !tracks
+        && Assortment.holds(
+            desk.book().stock(),
+            s.parts().stream().flatMap(p -> p.network().parts().stream()).toList());
   }
 
   private static String percent(double v) {
@@ -214,12 +220,12 @@ final class PartsPanel extends VBox {
     layers.add(new Layer.Points(Role.QUIET, at(x, other), at(y, other)));
     layers.add(new Layer.Points(Role.PASS, at(x, own), at(y, own)));
     if (chosen >= 0 && chosen < n) layers.add(new Layer.Mark(x[chosen], y[chosen], ""));
-    double low = Arrays.stream(x).min().orElse(0);
-    double high = Arrays.stream(x).max().orElse(1);
+    double low = Math.min(-LEAST_ERROR, Arrays.stream(x).min().orElse(0));
+    double high = Math.max(LEAST_ERROR, Arrays.stream(x).max().orElse(0));
     double top = Arrays.stream(y).max().orElse(1);
     picture.show(
         new Plot(
-            new Axis("error, %", Axis.padded(Math.min(0, low), Math.max(0, high), 0.08)),
+            new Axis("error, %", Axis.padded(low, high, 0.08)),
             new Axis("worst case, ±%", new Span(0, Math.max(top * 1.15, 1e-6))),
             layers));
   }
@@ -279,7 +285,8 @@ final class PartsPanel extends VBox {
             return new Outcome(Optional.empty(), e.getMessage() + ".");
           }
         },
-        outcome -> show(outcome, fromStock ? "the drawer" : chosen.name()));
+        outcome ->
+            show(outcome, fromStock ? "the drawer" : tracks ? "usual tracks" : chosen.name()));
   }
 
   /** What was found, or the sentence why not. */
@@ -287,7 +294,7 @@ final class PartsPanel extends VBox {
 
   private void show(Outcome outcome, String from) {
     choose.setDisable(false);
-    stock.setDisable(false);
+    stock.setDisable(tracks || desk.book().stock().isEmpty());
     offers = outcome.found.map(Found::offers).orElse(List.of());
     grid.show(offers.size());
     draw(-1);
@@ -350,7 +357,10 @@ final class PartsPanel extends VBox {
     fields.getChildren().add(pivot);
     if (s.parts().limited()) fields.getChildren().add(never);
     if (s instanceof Divider) fields.getChildren().addAll(total, power);
-    stock.setDisable(desk.book().stock().isEmpty());
+    tracks = s.parts() == PartChoice.BLEND;
+    series.setDisable(tracks);
+    parts.setDisable(tracks);
+    stock.setDisable(tracks || desk.book().stock().isEmpty());
   }
 
   private void parts(boolean shown) {
