@@ -18,6 +18,7 @@ import nocking.fault.FaultRow;
 import nocking.fault.FaultyPath;
 import nocking.prior.FaultKind;
 import nocking.quantity.Numbers;
+import nocking.report.page.Page;
 import nocking.wiring.Place;
 import nocking.wiring.Thresholds;
 

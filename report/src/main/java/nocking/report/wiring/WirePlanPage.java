@@ -8,6 +8,7 @@ import nocking.channel.Definition;
 import nocking.fault.PairExpectation;
 import nocking.fault.PinExpectation;
 import nocking.quantity.Numbers;
+import nocking.report.page.Page;
 import nocking.report.wiring.Sketch.Anchor;
 import nocking.report.wiring.Sketch.Role;
 import nocking.wiring.Pin;

@@ -35,6 +35,8 @@ import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
+import nocking.report.PdfPages;
+import nocking.report.page.SettingsSheet;
 import nocking.report.plot.Axis;
 import nocking.report.plot.Layer;
 import nocking.report.plot.Plot;
@@ -61,6 +63,7 @@ public final class TableSheet implements Sheet {
   private final Label worst = new Label();
   private final Button start = new Button("Make a table");
   private final FlowPane exports;
+  private final Button settings = new Button("Settings sheet…");
   private final VBox form;
   private final HBox root;
   private List<Cell> rows = List.of();
@@ -101,6 +104,8 @@ public final class TableSheet implements Sheet {
     var header = new Button("Export C array…");
     header.setId("table-c");
     header.setOnAction(e -> export("C header", ".h"));
+    settings.setId("table-settings");
+    settings.setOnAction(e -> exportSettings());
     exports = new FlowPane(6, 6, csv, header);
     form =
         new VBox(
@@ -114,7 +119,7 @@ public final class TableSheet implements Sheet {
                 "Equal steps of raw over the working range, straight lines between the cells."),
             Paper.subtitle("For the receiver"),
             exports);
-    var left = new Paper("Receiver", start, form);
+    var left = new Paper("Receiver", start, form, settings);
     var leftScroll = WheelScroll.of(left);
     leftScroll.setMinWidth(292);
     leftScroll.setMaxWidth(292);
@@ -214,6 +219,12 @@ public final class TableSheet implements Sheet {
     saving.write(kind, source.name() + "_table" + ending, ending, text);
   }
 
+  private void exportSettings() {
+    Analysis a = desk.analysis();
+    String name = a.channel().tag().replaceAll("[^A-Za-z0-9-]", "_") + "-settings.pdf";
+    saving.writeBytes("Settings sheet", name, ".pdf", () -> PdfPages.of(SettingsSheet.html(a)));
+  }
+
   @Override
   public Node node() {
     return root;
@@ -247,6 +258,7 @@ public final class TableSheet implements Sheet {
     }
     TableOutcome outcome = a.receiver().table();
     exports.setDisable(outcome.table().isEmpty());
+    settings.setDisable(a.calibration().curve().isEmpty());
     rows = outcome.table().map(t -> t.ordered(s.descending())).orElse(List.of());
     grid.show(rows.size());
     tablePaper.note(

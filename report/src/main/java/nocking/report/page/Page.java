@@ -1,10 +1,10 @@
-package nocking.report.wiring;
+package nocking.report.page;
 
 import java.util.regex.Pattern;
 import nocking.channel.Definition;
 
-/** What the pages of a channel's wires have in common. */
-final class Page {
+/** What the pages of a channel have in common. */
+public final class Page {
   private static final String STYLE =
       """
       @page { size: A4; margin: 10mm 13mm; }
@@ -25,18 +25,19 @@ final class Page {
       .card { margin: 2mm 0; }
       .card td, .card th { font-size: 9pt; padding: 0.9mm 1.5mm; }
       .card .n { white-space: nowrap; }
+      .box { border: 0.6pt solid #20282B; padding: 0 1.4mm; }
       """;
 
   private Page() {}
 
   /** Everything before the first line of a page. */
-  static String head(String title) {
+  public static String head(String title) {
     return "<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"UTF-8\"/><title>%s</title><style>\n%s</style></head><body>\n"
         .formatted(text(title), STYLE);
   }
 
-  /** What can hurt someone at the channel, and that it is measured live. */
-  static String cautions(Definition d) {
+  /** What can hurt someone at the channel. */
+  public static String hazards(Definition d) {
     var out = new StringBuilder();
     d.hazards()
         .forEach(
@@ -44,10 +45,14 @@ final class Page {
                 out.append(
                     "<div class=\"caution\"><b>Caution: %s.</b> %s</div>\n"
                         .formatted(text(h.title()), text(h.caution()))));
-    return out.append(
-            "<div class=\"caution\"><b>Live measurement.</b> One probe at a time, use the ground post."
-                + " Local codes, the maker's instructions and licensed practice come first.</div>\n")
-        .toString();
+    return out.toString();
+  }
+
+  /** The same, and that the channel is measured live. */
+  public static String cautions(Definition d) {
+    return hazards(d)
+        + "<div class=\"caution\"><b>Live measurement.</b> One probe at a time, use the ground post."
+        + " Local codes, the maker's instructions and licensed practice come first.</div>\n";
   }
 
   /** What XML 1.0 does not allow in a page (section 2.2, production 2). */
@@ -55,7 +60,7 @@ final class Page {
       Pattern.compile("[^\\x09\\x0A\\x0D\\x20-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]");
 
   /** Text from the document is text: no markup in it is ever read, and no control character. */
-  static String text(String s) {
+  public static String text(String s) {
     return NO_CHARACTER
         .matcher(s)
         .replaceAll("\uFFFD")
