@@ -31,6 +31,7 @@ import nocking.sensor.Potentiometer;
 import nocking.sensor.Sensor;
 import nocking.stage.Stage;
 import nocking.tolerance.BudgetPoint;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -256,7 +257,18 @@ class PathProposalsTest {
   }
 
   static LongStream wishes() {
-    return LongStream.range(0, 100);
+    return LongStream.range(0, 20);
+  }
+
+  static LongStream moreWishes() {
+    return LongStream.range(20, 100);
+  }
+
+  @Tag("campaign")
+  @ParameterizedTest
+  @MethodSource("moreWishes")
+  void norForAnyOfManyMore(long seed) {
+    noCircuitAndNoPartsAreBetterThanWhatIsProposed(seed);
   }
 
   @ParameterizedTest
