@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Random;
+import nocking.network.Circuit;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import org.junit.jupiter.api.Test;
@@ -91,6 +92,37 @@ class EndResistorDesignTest {
       }
     }
     return most;
+  }
+
+  /** The swing of every pair that is listed, solved node by node. */
+  @Test
+  void everySolutionSwingsAsTheNodalSolverSays() {
+    var random = new Random(79);
+    Assortment e12 = Assortment.of(PreferredSeries.E12, 10, 1e5, 5);
+    for (int i = 0; i < 40; i++) {
+      EndResistorDesign.Goal g = any(random);
+      for (Solution s : EndResistorDesign.search(e12, g).solutions()) {
+        double low = solved(g, s, g.wiper().low());
+        double high = solved(g, s, g.wiper().high());
+        assertThat(s.value()).isCloseTo(high - low, within(1e-9));
+        assertThat(low).isGreaterThanOrEqualTo(g.inside().low() - 1e-9);
+        assertThat(high).isLessThanOrEqualTo(g.inside().high() + 1e-9);
+      }
+    }
+  }
+
+  private static double solved(EndResistorDesign.Goal g, Solution s, double k) {
+    var c = new Circuit().source("s", Circuit.GROUND, g.supply());
+    join(c, "s", "top", ohms(s, "Rt"));
+    join(c, "top", "w", (1 - k) * g.track());
+    join(c, "w", "end", k * g.track());
+    join(c, "end", Circuit.GROUND, ohms(s, "Rb"));
+    return c.solve().get("w");
+  }
+
+  private static void join(Circuit c, String a, String b, double ohms) {
+    if (ohms > 0) c.resistor(a, b, ohms);
+    else c.source(a, b, 0);
   }
 
   /** With parts without tolerance the ideal pair puts the band on both ends. */
