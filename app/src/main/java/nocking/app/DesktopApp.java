@@ -7,7 +7,6 @@ import javafx.application.Platform;
 import javafx.stage.Stage;
 import nocking.app.desk.BookStore;
 import nocking.app.desk.Desk;
-import nocking.app.desk.Settings;
 import nocking.app.shell.Shell;
 import nocking.app.theme.Theme;
 import nocking.book.BookException;
@@ -49,7 +48,7 @@ public final class DesktopApp extends Application {
     try {
       Opening.Opened opened = opening.await();
       desk = new Desk(opened.store());
-      desk.settings(Settings.in(Folders.state().resolve("window.properties")));
+      desk.settings(opened.settings());
       if (opened.first() != null) desk.know(opened.first());
     } catch (BookException | DocumentException e) {
       System.err.println("nocking: " + e.getMessage() + ".");

@@ -5,6 +5,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import nocking.analysis.Analysis;
 import nocking.app.desk.BookStore;
+import nocking.app.desk.Settings;
 import nocking.book.BookException;
 import nocking.channel.Book;
 import nocking.channel.DocumentException;
@@ -17,7 +18,7 @@ final class Opening {
   /**
    * @param first analysis of the channel that is shown first; null where there is none
    */
-  record Opened(BookStore store, Analysis first) {}
+  record Opened(BookStore store, Analysis first, Settings settings) {}
 
   private final CompletableFuture<Opened> opened;
 
@@ -33,11 +34,12 @@ final class Opening {
 
   private static Opened open(Path file, Runnable news) {
     BookStore store = DesktopApp.store(file, news);
+    Settings settings = Settings.in(Folders.state().resolve("window.properties"));
     Book book = store.book();
-    if (book.channels().isEmpty()) return new Opened(store, null);
+    if (book.channels().isEmpty()) return new Opened(store, null, settings);
     var first = Analysis.of(book.channels().getFirst(), book.cards());
     first.findings();
-    return new Opened(store, first);
+    return new Opened(store, first, settings);
   }
 
   /**

@@ -7,8 +7,9 @@ import java.util.Set;
 import nocking.element.Parameter;
 
 /**
- * Looks for what is missing in a document before anything counts with it. What may be missing is
- * listed here as the schema has it; everything else must be there.
+ * Looks for what is missing in a document before anything counts with it. A parameter may be
+ * missing where it says what holds while it is empty; what else may be missing is listed here as
+ * the schema has it; everything else must be there.
  */
 final class Completeness {
   private static final Set<String> MAY_BE_MISSING =

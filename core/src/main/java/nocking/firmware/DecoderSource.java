@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
@@ -17,6 +18,9 @@ import java.util.stream.IntStream;
  */
 public record DecoderSource(String name, String title) {
 
+  /** Names that the sources use themselves. */
+  private static final Set<String> TAKEN = Set.of("STATES", "FAULTS", "DWELL_MS", "DECODER_H");
+
   private static String list(int[] values) {
     return Arrays.stream(values).mapToObj(String::valueOf).collect(Collectors.joining(", "));
   }
@@ -26,9 +30,12 @@ public record DecoderSource(String name, String title) {
     var words = new ArrayList<String>();
     for (String state : d.states()) {
       String word = state.toUpperCase(Locale.ROOT).replaceAll("[^A-Z0-9]+", "_");
-      if (word.isBlank() || word.equals("_")) word = "STATE";
+      // A name in Python begins with a letter.
+      if (!word.matches("[A-Z].*")) word = "STATE_" + word;
       String unique = word;
-      for (int n = 2; words.contains(unique); n++) unique = word + "_" + n;
+      for (int n = 2; words.contains(unique) || TAKEN.contains(unique); n++) {
+        unique = word + "_" + n;
+      }
       words.add(unique);
     }
     return words;
@@ -61,7 +68,11 @@ public record DecoderSource(String name, String title) {
     int[] boundaries = boundaries(d);
     String states =
         words(d).stream().map(w -> upper + "_" + w).collect(Collectors.joining(",\n    "));
-    String names = d.states().stream().map(DecoderSource::quoted).collect(Collectors.joining(", "));
+    // Two question marks begin a trigraph in C.
+    String names =
+        d.states().stream()
+            .map(t -> quoted(t).replace("?", "\\?"))
+            .collect(Collectors.joining(", "));
     return """
         /* %2$s
          * %3$d codes, %4$d states. Every code has exactly one state.

@@ -78,7 +78,8 @@ public final class PathCircuit {
     }
   }
 
-  static String node(int i) {
+  /** Name of the node behind so many stages. */
+  public static String node(int i) {
     return "TP" + (i + 1);
   }
 

@@ -18,7 +18,7 @@ import nocking.stage.Stage;
  * @param told broken wires that the volts at the converter give away
  * @param wires broken wires that there are
  * @param amperes that the sensor carries or gives at most; 0 where it is read without a current
- * @param parts resistors, capacitors, amplifiers, and voltages that have to be made for them
+ * @param parts resistors, those that make a reference among them, capacitors and amplifiers
  * @param holds true where the error after calibration and one count are inside the tolerance
  * @param why in one sentence
  */

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Optional;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
-import nocking.element.Field;
 import nocking.element.Measurand;
 import nocking.element.Signal;
 import nocking.fault.FaultRow;
@@ -18,9 +17,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
-import nocking.stage.DifferenceAmp;
 import nocking.stage.RcFilter;
-import nocking.stage.Stage;
 import nocking.tolerance.BudgetPoint;
 import nocking.view.DesignView;
 
@@ -146,7 +143,7 @@ public final class PathProposals {
             told,
             wires.size(),
             amperes(with),
-            parts(stages),
+            parts(circuit),
             holds,
             ""));
   }
@@ -186,19 +183,10 @@ public final class PathProposals {
         x);
   }
 
-  /** Resistors, capacitors, amplifiers, and voltages that are made for a difference amplifier. */
-  private static int parts(List<Stage> stages) {
-    int n = 0;
-    for (Stage s : stages) {
-      for (Field f : s.fields()) {
-        boolean part = f.parameter().unit().equals("ohm") || f.parameter().unit().equals("F");
-        boolean law = f.symbol().equals("b") || f.symbol().equals("Rwire");
-        if (part && !law && s.value(f) != null) n++;
-      }
-      if (s.rails().isPresent()) n++;
-      if (s instanceof DifferenceAmp) n += 4;
-    }
-    return n;
+  /** Resistors, amplifiers, and the two parts of a filter. */
+  private int parts(Topologies.Circuit circuit) {
+    int amplifiers = (int) circuit.stages().stream().filter(s -> s.rails().isPresent()).count();
+    return circuit.resistors() + amplifiers + (Double.isNaN(wanted.settling()) ? 0 : 2);
   }
 
   private String why(PathProposal p, PathProposal next) {

@@ -2,14 +2,18 @@ package nocking.proposal;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import nocking.algebra.Expr;
 import nocking.channel.Channel;
 import nocking.element.Element;
 import nocking.element.Field;
 import nocking.parts.Candidates;
 import nocking.parts.GainShift;
+import nocking.parts.Network;
 import nocking.parts.Solution;
+import nocking.parts.StockPart;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.ResistorCode;
@@ -35,18 +39,31 @@ import nocking.stage.Stage;
  *
  * <p>Best is the largest swing at the converter that stays between 0 V and the reference, and
  * between an amplifier's rails, at both ends of the working range in every corner of the parts'
- * tolerances. For one or two resistors every choice is looked at; a gain with a shift is the best
- * of what {@link GainShift} finds.
+ * tolerances. For one or two resistors every choice is looked at; a gain with a shift is the first
+ * of what {@link GainShift} finds near the ends that stays inside in every corner.
  */
 final class Topologies {
   /** What a gain with a shift leaves free at either end of the converter. */
   private static final double INSET = 0.05;
 
+  /** More of it, where tolerances ask for more. */
+  private static final double[] INSETS = {INSET, 0.1, 0.15, 0.2};
+
+  /** Two pairs, and a divider each for the offset and the virtual ground. */
+  private static final int DIFFERENCE_RESISTORS = 8;
+
+  /** One for the gain, and a divider for the reference. */
+  private static final int INSTRUMENTATION_RESISTORS = 3;
+
   private static final double LEAST_OHMS = 1e3;
   private static final double MOST_OHMS = 1e6;
 
-  /** One circuit. */
-  record Circuit(String name, List<Stage> stages) {}
+  /**
+   * One circuit.
+   *
+   * @param resistors single ones, those that make a reference or an offset among them
+   */
+  record Circuit(String name, List<Stage> stages, int resistors) {}
 
   private final Channel channel;
   private final Wanted wanted;
@@ -118,10 +135,10 @@ final class Topologies {
   private void voltage() {
     boolean bridge = channel.design().sensor() instanceof StrainBridge;
     if (source.least() >= 0 && source.most() <= top) {
-      found.add(new Circuit("direct path", List.of()));
+      found.add(new Circuit("direct path", List.of(), 0));
       if (!bridge) pulled();
       if (!bridge && !source.stiff() && source.most() <= amplifierTop) {
-        found.add(new Circuit("follower", List.of(follower(amplifierTop))));
+        found.add(new Circuit("follower", List.of(follower(amplifierTop)), 0));
       }
     }
     if (bridge) {
@@ -133,7 +150,7 @@ final class Topologies {
       if (!source.stiff() && source.most() <= wanted.supply()) divider(true);
     }
     if (source.least() >= 0) amplifier();
-    gainShift("", List.of(), source.low(), source.high(), source.stiff());
+    gainShift("", List.of(), 0, source.low(), source.high(), source.stiff());
     difference();
   }
 
@@ -153,7 +170,8 @@ final class Topologies {
                 found.add(
                     new Circuit(
                         "direct path with a pull-down",
-                        List.of(InputPull.toGround(part(c.first()))))));
+                        List.of(InputPull.toGround(part(c.first()))),
+                        1)));
   }
 
   private void divider(boolean followed) {
@@ -173,8 +191,9 @@ final class Topologies {
           var stage = new Divider(part(c.first()), part(c.second()));
           found.add(
               followed
-                  ? new Circuit("follower and divider", List.of(follower(wanted.supply()), stage))
-                  : new Circuit("divider", List.of(stage)));
+                  ? new Circuit(
+                      "follower and divider", List.of(follower(wanted.supply()), stage), 2)
+                  : new Circuit("divider", List.of(stage), 2));
         });
   }
 
@@ -187,7 +206,7 @@ final class Topologies {
         c -> {
           var stage =
               new NonInvertingAmp(part(c.first()), part(c.second()), Value.of(0), rail(0), rail(1));
-          found.add(new Circuit("amplifier", List.of(stage)));
+          found.add(new Circuit("amplifier", List.of(stage), 2));
         });
   }
 
@@ -197,50 +216,101 @@ final class Topologies {
 
   /**
    * A gain and a shift that put the range between the insets; rising and falling, whichever an
-   * amplifier can make.
+   * amplifier can make. The least inset is taken with which no corner of the tolerances leaves the
+   * rails.
+   *
+   * @param resistors in the stages before it
    */
-  private void gainShift(String name, List<Stage> before, double low, double high, boolean stiff) {
-    double from = INSET * amplifierTop;
-    double to = (1 - INSET) * amplifierTop;
-    boolean rises = high > low;
+  private void gainShift(
+      String name, List<Stage> before, int resistors, double low, double high, boolean stiff) {
     for (boolean turned : new boolean[] {false, true}) {
-      boolean up = rises != turned;
-      Candidates c;
-      try {
-        c =
-            GainShift.search(
-                wanted.parts(),
-                new GainShift.Goal(
-                    low, high, up ? from : to, up ? to : from, top, new Span(0, amplifierTop)));
-      } catch (QuantityException e) {
-        // A goal that no amplifier can have is no circuit.
-        continue;
+      String what = turned ? "inverting amplifier" : "gain and shift";
+      String whole = name.isEmpty() ? what : name + ", " + what;
+      for (double inset : INSETS) {
+        Optional<Circuit> c = gainShift(whole, before, resistors, low, high, stiff, turned, inset);
+        if (c.isEmpty()) continue;
+        found.add(c.get());
+        break;
       }
-      if (!c.found()) continue;
-      Solution s = c.solutions().getFirst();
+    }
+  }
+
+  private Optional<Circuit> gainShift(
+      String name,
+      List<Stage> before,
+      int resistors,
+      double low,
+      double high,
+      boolean stiff,
+      boolean turned,
+      double inset) {
+    double from = inset * amplifierTop;
+    double to = (1 - inset) * amplifierTop;
+    boolean up = high > low != turned;
+    Candidates c;
+    try {
+      c =
+          GainShift.search(
+              wanted.parts(),
+              new GainShift.Goal(
+                  low, high, up ? from : to, up ? to : from, top, new Span(0, amplifierTop)));
+    } catch (QuantityException e) {
+      // A goal that no amplifier can have is no circuit.
+      return Optional.empty();
+    }
+    for (Solution s : c.solutions()) {
       var stages = new ArrayList<>(before);
       if (!stiff && draws(s.stages().getFirst())) {
         if (Math.max(low, high) > wanted.supply() || Math.min(low, high) < 0) continue;
         stages.add(follower(wanted.supply()));
       }
-      s.stages().forEach(x -> stages.add(toleranced(x)));
-      String what = turned ? "inverting amplifier" : "gain and shift";
-      found.add(new Circuit(name.isEmpty() ? what : name + ", " + what, List.copyOf(stages)));
+      s.stages().forEach(x -> stages.add(toleranced(x, s)));
+      if (Corners.hold(channel, stages, amplifierTop)) {
+        return Optional.of(new Circuit(name, List.copyOf(stages), resistors + s.count()));
+      }
     }
+    return Optional.empty();
   }
 
   private static boolean draws(Stage stage) {
     return stage.inputLoad(Optional.empty(), Expr::sym).isPresent();
   }
 
-  /** Every resistor of a stage with the tolerance of the parts at hand. */
-  private Stage toleranced(Stage stage) {
-    double percent = wanted.parts().part(0).tolerance();
-    List<Field> ohms =
-        stage.fields().stream()
-            .filter(f -> f.parameter().unit().equals("ohm") && stage.value(f) != null)
-            .toList();
-    return Element.replace(stage, ohms, (f, v) -> toleranced(v, percent));
+  /**
+   * Every resistor of a stage with the tolerance of its parts, and a reference that two of them
+   * divide with what both make of it.
+   */
+  private Stage toleranced(Stage stage, Solution s) {
+    double percent =
+        s.parts().stream()
+            .flatMap(p -> p.network().parts().stream())
+            .mapToDouble(StockPart::tolerance)
+            .max()
+            .orElse(0);
+    List<Field> fields = stage.fields().stream().filter(f -> stage.value(f) != null).toList();
+    return Element.replace(
+        stage,
+        fields,
+        (f, v) ->
+            switch (f.parameter().unit()) {
+              case "ohm" -> toleranced(v, percent);
+              case "V" ->
+                  f.symbol().equals("Vref") && v.number() != 0 ? toleranced(v, divided(s)) : v;
+              default -> v;
+            });
+  }
+
+  /** Percent by which a reference divided by R2 under R1 may be off; 0 where none is divided. */
+  private static double divided(Solution s) {
+    Map<String, Network> named =
+        s.parts().stream().collect(Collectors.toMap(Solution.Named::name, Solution.Named::network));
+    Network upper = named.get("R1");
+    Network lower = named.get("R2");
+    if (upper == null || lower == null) return 0;
+    double nominal = lower.ohms() / (upper.ohms() + lower.ohms());
+    double most = lower.limit(1) / (upper.limit(-1) + lower.limit(1));
+    double least = lower.limit(-1) / (upper.limit(1) + lower.limit(-1));
+    return 100 * Math.max(most / nominal - 1, 1 - least / nominal);
   }
 
   /** The range about the middle of the converter: the offset is the voltage of mid-range. */
@@ -267,10 +337,11 @@ final class Topologies {
                   rail(1));
           found.add(
               source.stiff()
-                  ? new Circuit("difference amplifier", List.of(stage))
+                  ? new Circuit("difference amplifier", List.of(stage), DIFFERENCE_RESISTORS)
                   : new Circuit(
                       "follower and difference amplifier",
-                      List.of(follower(wanted.supply()), stage)));
+                      List.of(follower(wanted.supply()), stage),
+                      DIFFERENCE_RESISTORS));
         });
   }
 
@@ -307,7 +378,8 @@ final class Topologies {
                             Value.of(0),
                             Value.of(reference),
                             rail(0),
-                            rail(1))))));
+                            rail(1))),
+                    INSTRUMENTATION_RESISTORS)));
   }
 
   private void resistance() {
@@ -323,7 +395,7 @@ final class Topologies {
     up.ifPresent(
         c -> {
           Stage stage = new PullUp(Value.of(vs), part(c.first()));
-          found.add(new Circuit("pull-up", List.of(stage)));
+          found.add(new Circuit("pull-up", List.of(stage), 1));
           behind("pull-up", stage, vs, wanted.parts().ohms(c.first()), true);
         });
     var down =
@@ -336,7 +408,7 @@ final class Topologies {
     down.ifPresent(
         c -> {
           Stage stage = new PullDown(Value.of(vs), part(c.first()));
-          found.add(new Circuit("pull-down", List.of(stage)));
+          found.add(new Circuit("pull-down", List.of(stage), 1));
           behind("pull-down", stage, vs, wanted.parts().ohms(c.first()), false);
         });
   }
@@ -350,7 +422,7 @@ final class Topologies {
   private void behind(String name, Stage stage, double vs, double ohms, boolean up) {
     double low = up ? source.low() / (source.low() + ohms) : ohms / (ohms + source.low());
     double high = up ? source.high() / (source.high() + ohms) : ohms / (ohms + source.high());
-    gainShift(name, List.of(stage), vs * low, vs * high, false);
+    gainShift(name, List.of(stage), 1, vs * low, vs * high, false);
   }
 
   private void current() {
@@ -372,7 +444,7 @@ final class Topologies {
           Stage stage =
               now.map(s -> new Shunt(burden, s.loopSupply(), s.transmitter(), s.wire()))
                   .orElse(new Shunt(burden, Value.of(wanted.supply()), null, null));
-          found.add(new Circuit("burden", List.of(stage)));
+          found.add(new Circuit("burden", List.of(stage), 1));
         });
   }
 

@@ -19,7 +19,7 @@ public record Wanted(
 
   /** What the technician cares for most; what is alike in it is ranked by the rest. */
   public enum Care {
-    BALANCED("the whole"),
+    BALANCED("balanced"),
     AFTER("error after calibration"),
     BEFORE("error before calibration"),
     SHARE("share of the converter"),

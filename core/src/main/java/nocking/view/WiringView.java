@@ -31,6 +31,7 @@ public final class WiringView {
   private final Lazy<List<PairExpectation>> pairs;
   private final Lazy<Optional<FaultMatrix>> faults;
   private final Lazy<Optional<FaultMatrix>> brokenWires;
+  private final Lazy<List<Positions.Window>> windows;
 
   /**
    * @param cards sensor cards of the book, among which a neighbour may have been taken
@@ -52,6 +53,7 @@ public final class WiringView {
     pairs = listed("what the pairs read", PairExpectation::of);
     faults = circuit("the faults", FaultMatrix::of);
     brokenWires = circuit("the broken wires", FaultMatrix::ofWires);
+    windows = workings.once("the windows of the positions", this::judgedWindows, List.of());
   }
 
   private <T> Lazy<List<T>> listed(String part, Function<Subject, List<T>> made) {
@@ -105,6 +107,10 @@ public final class WiringView {
 
   /** Windows of the positions over the converter's range. */
   private List<Positions.Window> windows() {
+    return windows.get();
+  }
+
+  private List<Positions.Window> judgedWindows() {
     Span range = new Span(0, channel.design().converter().reference().number());
     return Positions.of(channel.wiring().bands(), range).windows();
   }
@@ -139,7 +145,7 @@ public final class WiringView {
   /** Position that holds at volts at the converter; empty where none are planned. */
   public Optional<String> positionAt(double volts) {
     List<Positions.Window> all = windows();
-    return all.isEmpty()
+    return all.isEmpty() || Double.isNaN(volts)
         ? Optional.empty()
         : Optional.of(Decoder.positionAt(all, limits(), stepped(volts)));
   }
@@ -149,7 +155,7 @@ public final class WiringView {
    */
   public Optional<String> alarmAt(double volts) {
     BandPlan plan = channel.wiring().bands();
-    return plan.alarms().isEmpty() || calibration.function().isEmpty()
+    return plan.alarms().isEmpty() || calibration.function().isEmpty() || Double.isNaN(volts)
         ? Optional.empty()
         : Optional.of(Decoder.alarmAt(plan, receiver.shown(), limits(), stepped(volts)));
   }

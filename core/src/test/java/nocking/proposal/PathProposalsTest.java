@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -16,6 +17,7 @@ import nocking.analysis.Analysis;
 import nocking.channel.Channel;
 import nocking.channel.QuantityKind;
 import nocking.converter.Converter;
+import nocking.element.Element;
 import nocking.network.Circuit;
 import nocking.parts.Assortment;
 import nocking.parts.PreferredSeries;
@@ -287,7 +289,10 @@ class PathProposalsTest {
                   .as("%s, seed %d", name, seed)
                   .isCloseTo(swing, within(1e-9)));
     }
-    for (PathProposal p : found) whatIsSaidIsSo(w, p);
+    for (PathProposal p : found) {
+      whatIsSaidIsSo(w, p);
+      noDrawOfItsPartsLeavesTheConverter(w, p, new Random(seed));
+    }
   }
 
   /** A proposal put into its channel gives what was said of it. */
@@ -310,6 +315,57 @@ class PathProposalsTest {
         .isEqualTo(
             after <= w.channel.definition().toleranceOrNaN()
                 && p.count() <= w.channel.definition().toleranceOrNaN());
+  }
+
+  /** Gain and shift too: whatever its parts do inside their tolerances, nothing is cut off. */
+  private static void noDrawOfItsPartsLeavesTheConverter(Wish w, PathProposal p, Random r) {
+    for (int draw = 0; draw < 40; draw++) {
+      var stages = new ArrayList<Stage>();
+      for (Stage s : p.stages()) {
+        stages.add(
+            Element.replace(
+                s,
+                s.fields().stream()
+                    .filter(f -> s.value(f) != null && s.value(f).spread() != null)
+                    .toList(),
+                (f, v) ->
+                    v(
+                        v.number()
+                            + v.spread().limitOf(v.number())
+                                * (r.nextBoolean() ? 1 : 2 * r.nextDouble() - 1)
+                                * (r.nextBoolean() ? 1 : -1))));
+      }
+      SignalPath path =
+          Analysis.of(w.channel.design(d -> d.withStages(stages))).design().path().orElseThrow();
+      for (double x : new double[] {0, 60}) {
+        assertThat(path.at(x).nodes().getLast().wanted())
+            .as("%s at %s", p.name(), x)
+            .isBetween(-1e-9, w.reference + 1e-9);
+      }
+    }
+  }
+
+  /**
+   * What makes a reference or an offset is counted: 4 resistors and a divider each for two volts.
+   */
+  @Test
+  void partsThatMakeAReferenceAreCounted() {
+    Channel c =
+        Channel.blank("1", "RW-X3")
+            .define(d -> d.withRange(v(0), v(60)))
+            .design(
+                d -> d.withSensor(Wish.linear(0.5, 0.005, 0)).withConverter(Converter.of(12, 3.3)));
+    Assortment fine = Assortment.of(PreferredSeries.E24, 1e3, 220e3, 1);
+    var wanted =
+        new Wanted(fine, 3.3, new Span(5e3, 100e3), Double.NaN, 1e-3, Wanted.Care.BALANCED);
+    Map<String, Integer> parts = new HashMap<>();
+    for (PathProposal p : PathProposals.of(c, wanted)) parts.put(p.name(), p.parts());
+    assertThat(parts)
+        .containsEntry("direct path", 0)
+        .containsEntry("amplifier", 3)
+        .containsEntry("difference amplifier", 9)
+        .containsEntry("inverting amplifier", 5)
+        .containsEntry("gain and shift", 5);
   }
 
   /** Each care puts its own number first; what is alike in it follows the balanced order. */

@@ -46,9 +46,19 @@ public final class Settings {
     return v == null ? otherwise : v.equals("yes");
   }
 
+  /** Takes a setting at once and writes it in the background. */
   public void set(String name, boolean v) {
     said.setProperty(name, v ? "yes" : "no");
     if (file == null) return;
+    Background.run(
+        () -> {
+          write();
+          return this;
+        },
+        written -> {});
+  }
+
+  private synchronized void write() {
     try {
       Files.createDirectories(file.getParent());
       try (Writer out = Files.newBufferedWriter(file, StandardCharsets.UTF_8)) {

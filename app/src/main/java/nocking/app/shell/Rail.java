@@ -1,6 +1,7 @@
 package nocking.app.shell;
 
 import javafx.css.PseudoClass;
+import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.layout.Region;
 import nocking.app.desk.Desk;
@@ -40,11 +41,10 @@ final class Rail {
     button.setFocusTraversable(false);
     button.setOnAction(e -> toggle());
     side.sceneProperty()
-        .addListener(
-            (o, before, scene) -> {
-              if (scene == null) return;
-              scene.widthProperty().addListener((p, b, w) -> width(w.doubleValue()));
-              width(scene.getWidth());
+        .flatMap(Scene::widthProperty)
+        .subscribe(
+            w -> {
+              if (w != null) width(w.doubleValue());
             });
     show();
   }

@@ -13,9 +13,11 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import nocking.analysis.Analysis;
 import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Segments;
+import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.app.step.Exports;
 import nocking.band.BandPlan;
@@ -140,26 +142,37 @@ final class BandsPanel extends VBox {
     return item;
   }
 
+  /** A source, or the sentence why there is none. */
+  private record Made(String text, String problem) {}
+
   /** Writes the decoder of what is looked at, or says why there is none. */
   private void export(boolean c) {
-    Channel channel = desk.channel().orElseThrow();
-    try {
-      boolean selector = part == Part.POSITIONS;
-      Decoder d =
-          selector
-              ? desk.analysis().wiring().positionDecoder()
-              : desk.analysis().wiring().alarmDecoder();
-      String what = selector ? "position" : "alarm";
-      String name = GeneratedEquation.identifier(channel.tag()) + "_" + what;
-      var source =
-          new DecoderSource(
-              name, "%s %s, %s".formatted(channel.tag(), channel.definition().name(), what));
-      String text = c ? source.header(d) : source.python(d);
-      String ending = c ? ".h" : ".py";
-      exports.write(c ? "C header" : "Python module", name + "_decoder" + ending, ending, text);
-    } catch (QuantityException e) {
-      desk.say(Sentence.capital(e.getMessage()) + ".", true);
-    }
+    Analysis a = desk.analysis();
+    boolean selector = part == Part.POSITIONS;
+    String what = selector ? "position" : "alarm";
+    String name = GeneratedEquation.identifier(a.channel().tag()) + "_" + what;
+    var source =
+        new DecoderSource(
+            name, "%s %s, %s".formatted(a.channel().tag(), a.channel().definition().name(), what));
+    String ending = c ? ".h" : ".py";
+    // Every code is asked for its state: not on the interface thread.
+    Background.run(
+        () -> {
+          try {
+            Decoder d = selector ? a.wiring().positionDecoder() : a.wiring().alarmDecoder();
+            return new Made(c ? source.header(d) : source.python(d), "");
+          } catch (QuantityException e) {
+            return new Made("", Sentence.capital(e.getMessage()) + ".");
+          }
+        },
+        made -> {
+          if (!made.problem.isEmpty()) {
+            desk.say(made.problem, true);
+            return;
+          }
+          exports.write(
+              c ? "C header" : "Python module", name + "_decoder" + ending, ending, made.text);
+        });
   }
 
   private EntryField field(String id, String help, EntryField.Taker taker) {
