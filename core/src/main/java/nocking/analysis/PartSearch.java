@@ -10,14 +10,17 @@ import nocking.channel.Channel;
 import nocking.channel.Design;
 import nocking.element.Element;
 import nocking.element.Field;
+import nocking.element.Measurand;
 import nocking.parts.Assortment;
 import nocking.parts.Candidates;
 import nocking.parts.Combination;
+import nocking.parts.Corners;
 import nocking.parts.DividerDesign;
 import nocking.parts.GainShift;
 import nocking.parts.PullUpDesign;
 import nocking.parts.RatioDesign;
 import nocking.parts.Solution;
+import nocking.path.PathCircuit;
 import nocking.path.SensorCurve;
 import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
@@ -50,13 +53,6 @@ public final class PartSearch {
     /** Without a limit for the output. */
     public Goal(double toStart, double toEnd, Span total, int most, double perPart) {
       this(toStart, toEnd, total, most, perPart, Double.POSITIVE_INFINITY);
-    }
-
-    /** True where a gain that may be off by a share keeps the output below what it may not pass. */
-    boolean keeps(Solution s) {
-      double top = Math.max(toStart, toEnd);
-      double swing = Math.abs(toEnd - toStart);
-      return top + swing * s.worstCase() <= never * (1 + 1e-12);
     }
   }
 
@@ -117,7 +113,7 @@ public final class PartSearch {
       case DIVIDER -> divider();
       case PULL_UP -> pullUp((PullUp) stage, analysis.design().sensorCurve().orElseThrow());
       case DIFFERENCE -> difference((DifferenceAmp) stage);
-      case BLEND -> new BlendSearch(channel, path, index, goal).found((ReferenceBlend) stage);
+      case BLEND -> new BlendSearch(channel, path, index, goal, (ReferenceBlend) stage).found();
       case GAIN_AND_SHIFT -> gainShift(stage.rails().orElseThrow());
       case RESISTANCE -> combination(stage.onlyResistance().orElseThrow());
       case NONE ->
@@ -159,6 +155,35 @@ public final class PartSearch {
       }
       default -> now;
     };
+  }
+
+  /**
+   * True where no corner of the tolerances takes what an offer gives above what it may not pass.
+   */
+  private boolean keeps(Offer offer) {
+    Channel then = offer.apply.apply(channel);
+    int last = index + Math.max(1, offer.solution.stages().size());
+    Span w = channel.definition().working();
+    for (List<Stage> corner : Corners.of(then.design().stages())) {
+      for (double x : new double[] {w.low(), w.high()}) {
+        double volts =
+            PathCircuit.of(
+                    new Measurand(then.definition().kind().symbol(), then.unit()),
+                    then.design().sensor(),
+                    corner,
+                    then.design().converter(),
+                    x)
+                .solve()
+                .get(PathCircuit.node(last));
+        if (volts > goal.never * (1 + 1e-12)) return false;
+      }
+    }
+    return true;
+  }
+
+  private List<Offer> kept(List<Offer> offers) {
+    if (Double.isInfinite(goal.never)) return offers;
+    return offers.stream().filter(this::keeps).toList();
   }
 
   /** Volts before the stage at the start and the end of the working range. */
@@ -241,15 +266,16 @@ public final class PartSearch {
     }
     Candidates candidates = RatioDesign.search(assortment, "Rf", "Rg", gain, goal.most);
     return new Found(
-        offers(
-            candidates.solutions().stream().filter(goal::keeps),
-            s -> {
-              Value feedback = toleranced(value(s, 0));
-              Value input = toleranced(value(s, 1));
-              return c ->
-                  c.design(
-                      next -> next.withStage(index, placed(d, feedback, input, s.value(), in)));
-            }),
+        kept(
+            offers(
+                candidates.solutions().stream(),
+                s -> {
+                  Value feedback = toleranced(value(s, 0));
+                  Value input = toleranced(value(s, 1));
+                  return c ->
+                      c.design(
+                          next -> next.withStage(index, placed(d, feedback, input, s.value(), in)));
+                })),
         candidates.exact(),
         "gain");
   }
@@ -285,16 +311,17 @@ public final class PartSearch {
                 channel.design().converter().reference().number(),
                 rails));
     return new Found(
-        offers(
-            candidates.solutions().stream().filter(goal::keeps),
-            s ->
-                c -> {
-                  Design next = c.design().removeStage(index);
-                  for (int i = 0; i < s.stages().size(); i++) {
-                    next = next.insertStage(index + i, s.stages().get(i));
-                  }
-                  return c.with(next);
-                }),
+        kept(
+            offers(
+                candidates.solutions().stream(),
+                s ->
+                    c -> {
+                      Design next = c.design().removeStage(index);
+                      for (int i = 0; i < s.stages().size(); i++) {
+                        next = next.insertStage(index + i, s.stages().get(i));
+                      }
+                      return c.with(next);
+                    })),
         candidates.exact(),
         "gain");
   }

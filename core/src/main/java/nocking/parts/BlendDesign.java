@@ -4,11 +4,8 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
-import nocking.quantity.ResistorCode;
 import nocking.quantity.Value;
-import nocking.stage.ReferenceBlend;
 
 /**
  * Both wipers of a blend about a reference, for a swing that shall shrink to a share and a rest
@@ -28,13 +25,13 @@ public final class BlendDesign {
   private static final double LEAST_CURRENT = 1e-12;
 
   /** What tracks are usually made to. */
-  private static final double TRACK_WITHIN = 0.2;
+  public static final double TRACK_WITHIN = 0.2;
 
   /** Tracks that are usual, ohms. */
   public static final List<Double> USUAL = List.of(1e3, 2e3, 5e3, 10e3, 20e3, 50e3, 100e3);
 
   /** One hundredth of a turn, what a hand sets without effort. */
-  private static final double NUDGE = 0.01;
+  public static final double NUDGE = 0.01;
 
   /**
    * What is wanted.
@@ -89,39 +86,7 @@ public final class BlendDesign {
       double seen,
       double restPerReference,
       double swingPerBlend,
-      double untrimmed) {
-
-    /** The same tracks with their wipers elsewhere. */
-    public Blend withWipers(double reference, double blend) {
-      return new Blend(
-          referenceTrack,
-          blendTrack,
-          reference,
-          blend,
-          referenceFree,
-          referenceLoaded,
-          unplugged,
-          drawn,
-          seen,
-          restPerReference,
-          swingPerBlend,
-          untrimmed);
-    }
-
-    /** The stage of a path, with both wipers where they belong. */
-    public ReferenceBlend stage(Value supply) {
-      return new ReferenceBlend(
-          supply,
-          new Value(referenceTrack, ResistorCode.of(referenceTrack)),
-          percent(referenceWiper),
-          new Value(blendTrack, ResistorCode.of(blendTrack)),
-          percent(blendWiper));
-    }
-
-    private static Value percent(double k) {
-      return new Value(k, Numbers.significant(100 * k, 6) + "%");
-    }
-  }
+      double untrimmed) {}
 
   private final Goal goal;
   private final double ra;

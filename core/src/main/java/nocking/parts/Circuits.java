@@ -1,15 +1,11 @@
 package nocking.parts;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import nocking.element.Element;
-import nocking.element.Field;
 import nocking.element.Signal;
 import nocking.network.Circuit;
 import nocking.quantity.Span;
-import nocking.quantity.Value;
 import nocking.stage.Sensed;
 import nocking.stage.Stage;
 
@@ -48,29 +44,5 @@ final class Circuits {
       if (rails.isPresent() && Math.abs(rails.get().clamp(v) - v) > 1e-9) return false;
     }
     return true;
-  }
-
-  /** Outputs for two inputs with every resistor at either end of its tolerance, every corner. */
-  static List<double[]> corners(List<Stage> stages, double low, double high, double tolerance) {
-    record Place(int stage, Field field) {}
-    var places = new ArrayList<Place>();
-    for (int i = 0; i < stages.size(); i++) {
-      for (Field f : stages.get(i).fields()) {
-        if (f.parameter().unit().equals("ohm")) places.add(new Place(i, f));
-      }
-    }
-    var list = new ArrayList<double[]>();
-    for (int corner = 0; corner < 1 << places.size(); corner++) {
-      var moved = new ArrayList<>(stages);
-      for (int p = 0; p < places.size(); p++) {
-        Place place = places.get(p);
-        Stage stage = moved.get(place.stage);
-        double ohms = stage.value(place.field).number();
-        double factor = 1 + ((corner >> p & 1) == 1 ? tolerance : -tolerance);
-        moved.set(place.stage, Element.with(stage, place.field, Value.of(ohms * factor)));
-      }
-      outputs(moved, low, high).ifPresent(list::add);
-    }
-    return list;
   }
 }

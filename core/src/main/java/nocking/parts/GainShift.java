@@ -8,6 +8,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.ResistorCode;
 import nocking.quantity.Span;
+import nocking.quantity.Spread;
 import nocking.quantity.Value;
 import nocking.stage.Divider;
 import nocking.stage.Follower;
@@ -192,10 +193,13 @@ public final class GainShift {
       double volts = goal.reference * r.a / (r.a + r.b);
       for (Pair p : pairs(ratio, source)) {
         Value ground =
-            new Value(
-                p.b + source,
-                "%s + (%s || %s)"
-                    .formatted(ResistorCode.of(p.b), ResistorCode.of(r.a), ResistorCode.of(r.b)));
+            toleranced(
+                new Value(
+                    p.b + source,
+                    "%s + (%s || %s)"
+                        .formatted(
+                            ResistorCode.of(p.b), ResistorCode.of(r.a), ResistorCode.of(r.b))),
+                Math.max(p.partB.tolerance(), Math.max(r.partA.tolerance(), r.partB.tolerance())));
         var amp = new NonInvertingAmp(value(p.partA), ground, divided(r, volts), rail(0), rail(1));
         List<Solution.Named> legs = joined(named(r, "R2", "R1"), named(p, "Rf", "Rg"));
         if (divided == 1) {
@@ -253,15 +257,27 @@ public final class GainShift {
     return "reference divided to " + Numbers.engineering(volts, "V", 4);
   }
 
+  /** A reference that two resistors divide, with what their tolerances make of it. */
   private Value divided(Pair r, double volts) {
-    return new Value(
-        volts,
-        "%s*%s/(%s + %s)"
-            .formatted(
-                Numbers.plain(goal.reference),
-                ResistorCode.of(r.a),
-                ResistorCode.of(r.b),
-                ResistorCode.of(r.a)));
+    double ta = r.partA.tolerance() / 100;
+    double tb = r.partB.tolerance() / 100;
+    double share = r.a / (r.a + r.b);
+    double most = r.a * (1 + ta) / (r.a * (1 + ta) + r.b * (1 - tb));
+    double least = r.a * (1 - ta) / (r.a * (1 - ta) + r.b * (1 + tb));
+    var value =
+        new Value(
+            volts,
+            "%s*%s/(%s + %s)"
+                .formatted(
+                    Numbers.plain(goal.reference),
+                    ResistorCode.of(r.a),
+                    ResistorCode.of(r.b),
+                    ResistorCode.of(r.a)));
+    return toleranced(value, 100 * Math.max(most / share - 1, 1 - least / share));
+  }
+
+  private static Value toleranced(Value v, double percent) {
+    return percent > 0 ? v.withSpread(Spread.percent(percent)) : v;
   }
 
   private Value reference() {
@@ -273,7 +289,7 @@ public final class GainShift {
   }
 
   private static Value value(StockPart p) {
-    return new Value(p.ohms(), ResistorCode.of(p.ohms()));
+    return toleranced(new Value(p.ohms(), ResistorCode.of(p.ohms())), p.tolerance());
   }
 
   private Stage follower() {
@@ -362,13 +378,14 @@ public final class GainShift {
         .allMatch(p -> used.stream().filter(u -> u.equals(p)).count() <= p.quantity());
   }
 
-  /** Largest error at either end with every resistor at either limit of its tolerance. */
+  /** Largest departure from what is wanted at either end, in any corner of the tolerances. */
   private double worst(List<Stage> stages, double span) {
-    double tolerance = assortment.size() == 0 ? 0 : assortment.part(0).tolerance() / 100;
     double worst = 0;
-    for (double[] ends : Circuits.corners(stages, goal.inLow, goal.inHigh, tolerance)) {
-      worst = Math.max(worst, Math.abs(ends[0] - goal.outLow));
-      worst = Math.max(worst, Math.abs(ends[1] - goal.outHigh));
+    for (List<Stage> corner : Corners.of(stages)) {
+      Optional<double[]> ends = Circuits.outputs(corner, goal.inLow, goal.inHigh);
+      if (ends.isEmpty()) continue;
+      worst = Math.max(worst, Math.abs(ends.get()[0] - goal.outLow));
+      worst = Math.max(worst, Math.abs(ends.get()[1] - goal.outHigh));
     }
     return worst / span;
   }

@@ -2,18 +2,15 @@ package nocking.proposal;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import nocking.algebra.Expr;
 import nocking.channel.Channel;
-import nocking.element.Element;
-import nocking.element.Field;
+import nocking.element.Measurand;
 import nocking.parts.Candidates;
+import nocking.parts.Corners;
 import nocking.parts.GainShift;
-import nocking.parts.Network;
 import nocking.parts.Solution;
-import nocking.parts.StockPart;
+import nocking.path.PathCircuit;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.ResistorCode;
@@ -54,6 +51,9 @@ final class Topologies {
 
   /** One for the gain, and a divider for the reference. */
   private static final int INSTRUMENTATION_RESISTORS = 3;
+
+  /** Volts that are none. */
+  private static final double SLACK = 1e-9;
 
   private static final double LEAST_OHMS = 1e3;
   private static final double MOST_OHMS = 1e6;
@@ -264,53 +264,36 @@ final class Topologies {
         if (Math.max(low, high) > wanted.supply() || Math.min(low, high) < 0) continue;
         stages.add(follower(wanted.supply()));
       }
-      s.stages().forEach(x -> stages.add(toleranced(x, s)));
-      if (Corners.hold(channel, stages, amplifierTop)) {
+      stages.addAll(s.stages());
+      if (holds(stages)) {
         return Optional.of(new Circuit(name, List.copyOf(stages), resistors + s.count()));
       }
     }
     return Optional.empty();
   }
 
+  /** True where no corner of the tolerances takes the last node out of its limits. */
+  private boolean holds(List<Stage> stages) {
+    Span w = channel.definition().working();
+    for (List<Stage> corner : Corners.of(stages)) {
+      for (double x : new double[] {w.low(), w.high()}) {
+        double volts =
+            PathCircuit.of(
+                    new Measurand(channel.definition().kind().symbol(), channel.unit()),
+                    channel.design().sensor(),
+                    corner,
+                    channel.design().converter(),
+                    x)
+                .solve()
+                .get(PathCircuit.node(corner.size()));
+        if (!(volts >= -SLACK && volts <= amplifierTop + SLACK)) return false;
+      }
+    }
+    return true;
+  }
+
   private static boolean draws(Stage stage) {
     return stage.inputLoad(Optional.empty(), Expr::sym).isPresent();
-  }
-
-  /**
-   * Every resistor of a stage with the tolerance of its parts, and a reference that two of them
-   * divide with what both make of it.
-   */
-  private Stage toleranced(Stage stage, Solution s) {
-    double percent =
-        s.parts().stream()
-            .flatMap(p -> p.network().parts().stream())
-            .mapToDouble(StockPart::tolerance)
-            .max()
-            .orElse(0);
-    List<Field> fields = stage.fields().stream().filter(f -> stage.value(f) != null).toList();
-    return Element.replace(
-        stage,
-        fields,
-        (f, v) ->
-            switch (f.parameter().unit()) {
-              case "ohm" -> toleranced(v, percent);
-              case "V" ->
-                  f.symbol().equals("Vref") && v.number() != 0 ? toleranced(v, divided(s)) : v;
-              default -> v;
-            });
-  }
-
-  /** Percent by which a reference divided by R2 under R1 may be off; 0 where none is divided. */
-  private static double divided(Solution s) {
-    Map<String, Network> named =
-        s.parts().stream().collect(Collectors.toMap(Solution.Named::name, Solution.Named::network));
-    Network upper = named.get("R1");
-    Network lower = named.get("R2");
-    if (upper == null || lower == null) return 0;
-    double nominal = lower.ohms() / (upper.ohms() + lower.ohms());
-    double most = lower.limit(1) / (upper.limit(-1) + lower.limit(1));
-    double least = lower.limit(-1) / (upper.limit(1) + lower.limit(-1));
-    return 100 * Math.max(most / nominal - 1, 1 - least / nominal);
   }
 
   /** The range about the middle of the converter: the offset is the voltage of mid-range. */

@@ -18,6 +18,7 @@ import nocking.quantity.Span;
 import nocking.sensor.BipolarSensor;
 import nocking.sensor.NtcBeta;
 import nocking.sensor.Sensor;
+import nocking.stage.DifferenceAmp;
 import nocking.stage.Divider;
 import nocking.stage.Follower;
 import nocking.stage.InputPull;
@@ -205,6 +206,25 @@ class PartSearchTest {
             .isLessThanOrEqualTo(never + 1e-9);
       }
     }
+  }
+
+  /** An amplifier about a low virtual ground moves its top by more than its swing's share. */
+  @Test
+  void amplifiersKeepTheLimitToo() {
+    Channel c = with(new DifferenceAmp(v(10e3), v(10e3), v(0.3), v(0.1), v(0), v(3.3)));
+    Assortment loose = Assortment.of(PreferredSeries.E24, 1e3, 1e6, 5);
+    int offered = 0;
+    for (double never : new double[] {2.6, 2.9, 3.3}) {
+      var goal = new PartSearch.Goal(1.5, 2.5, ANY, 2, Double.POSITIVE_INFINITY, never);
+      for (PartSearch.Offer o : PartSearch.of(c, 0, loose, goal).offers()) {
+        var d = (DifferenceAmp) o.apply().apply(c).design().stages().getFirst();
+        double gain = d.feedback().number() / d.input().number() * 1.05 / 0.95;
+        double most = gain * (in(c, 14) - d.offset().number()) + d.virtualGround().number();
+        assertThat(most).isLessThanOrEqualTo(never + 1e-9);
+        offered++;
+      }
+    }
+    assertThat(offered).isPositive();
   }
 
   /** What is wished for to begin with is the converter's range, in the stage's own direction. */

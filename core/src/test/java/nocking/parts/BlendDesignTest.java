@@ -33,6 +33,15 @@ class BlendDesignTest {
     return c.solve();
   }
 
+  /** Tracks with their wipers, of which nothing else is known. */
+  private static Blend at(double ra, double rb, double ka, double kb) {
+    return new Blend(ra, rb, ka, kb, 0, 0, 0, 0, 0, 0, 0, 0);
+  }
+
+  private static Blend at(Blend b, double ka, double kb) {
+    return at(b.referenceTrack(), b.blendTrack(), ka, kb);
+  }
+
   private static Goal any(Random r) {
     double rest = 1.5 + 2 * r.nextDouble();
     return new Goal(
@@ -84,7 +93,7 @@ class BlendDesignTest {
       double ka = 0.05 + 0.9 * random.nextDouble();
       double kb = 0.05 + 0.9 * random.nextDouble();
       Goal wanted = any(random);
-      var settings = new Blend(track, track, ka, kb, 0, 0, 0, 0, 0, 0, 0, 0);
+      Blend settings = at(track, track, ka, kb);
       double at = solved(wanted, settings, 2.5, wanted.receiver()).get("out");
       double swing = solved(wanted, settings, 3.5, wanted.receiver()).get("out") - at;
       var g = new Goal(swing, 2.5, at, 5, wanted.source(), wanted.receiver());
@@ -101,10 +110,10 @@ class BlendDesignTest {
     var g = new Goal(0.4, 2.5, 2.5, 5, 1e3, 1e6);
     Blend b = BlendDesign.search(g, List.of(10e3)).getFirst();
     double at = solved(g, b, 2.5, 1e6).get("out");
-    Blend turned = b.withWipers(b.referenceWiper() + 0.01, b.blendWiper());
+    Blend turned = at(b, b.referenceWiper() + 0.01, b.blendWiper());
     assertThat(b.restPerReference())
         .isCloseTo(solved(g, turned, 2.5, 1e6).get("out") - at, within(1e-9));
-    Blend further = b.withWipers(b.referenceWiper(), b.blendWiper() + 0.01);
+    Blend further = at(b, b.referenceWiper(), b.blendWiper() + 0.01);
     double swing =
         solved(g, further, 3.5, 1e6).get("out") - solved(g, further, 2.5, 1e6).get("out");
     assertThat(b.swingPerBlend()).isCloseTo(swing - 0.4, within(1e-9));

@@ -319,7 +319,7 @@ class PathProposalsTest {
 
   /** Gain and shift too: whatever its parts do inside their tolerances, nothing is cut off. */
   private static void noDrawOfItsPartsLeavesTheConverter(Wish w, PathProposal p, Random r) {
-    for (int draw = 0; draw < 40; draw++) {
+    for (int draw = 0; draw < 15; draw++) {
       var stages = new ArrayList<Stage>();
       for (Stage s : p.stages()) {
         stages.add(
