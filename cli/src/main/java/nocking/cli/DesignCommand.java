@@ -4,7 +4,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 import nocking.book.exchange.ColumnFile;
 import nocking.book.exchange.StockCsv;
 import nocking.channel.Channel;
@@ -30,7 +29,6 @@ import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
-import nocking.quantity.ResistorCode;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import picocli.CommandLine.Command;
@@ -217,17 +215,13 @@ final class DesignCommand extends JsonOption {
           case "gain-shift" -> GainShift.search(assortment(), gainShift());
           case "string" -> string();
           case "pull-up" -> pullUp();
-          case "ends" -> ends();
+          case "ends" -> ends(answer);
           default ->
               throw new QuantityException(
                   "'%s' is no design; known are divider, combination, extender, gain-shift, pull-up, ends, blend, path, string"
                       .formatted(what));
         };
-    answer
-        .put("solutions", candidates.solutions().stream().map(DesignCommand::object).toList())
-        .put("exact", candidates.exact());
-    text(answer, candidates);
-    return candidates.found() ? 0 : NockingCli.FAIL;
+    return SolutionAnswer.give(answer, candidates) ? 0 : NockingCli.FAIL;
   }
 
   private int most(int otherwise) {
@@ -314,15 +308,20 @@ final class DesignCommand extends JsonOption {
     return new Candidates(solutions, true);
   }
 
-  private Candidates ends() {
-    return EndResistorDesign.search(
-        assortment(),
+  private Candidates ends(Answer answer) {
+    var goal =
         new EndResistorDesign.Goal(
             voltage("--supply", supply),
             ohms("--track", track),
             read("--track-tolerance", trackTolerance, Unit.PERCENT) / 100,
             rising("--wiper", wiper, Unit.ONE),
-            rising("--inside", inside, Unit.VOLT)));
+            rising("--inside", inside, Unit.VOLT));
+    double[] ideal = goal.ideal();
+    answer.put("ideal", Answer.object("top", ideal[0], "bottom", ideal[1]));
+    answer.line(
+        "With parts that are exact: Rt %s, Rb %s; below 0 Ω none is needed there.",
+        Numbers.compact(ideal[0], "Ω", 4), Numbers.compact(ideal[1], "Ω", 4));
+    return EndResistorDesign.search(assortment(), goal);
   }
 
   private int path(Answer answer) {
@@ -411,57 +410,5 @@ final class DesignCommand extends JsonOption {
     } catch (QuantityException e) {
       throw new QuantityException("--total: " + e.getMessage());
     }
-  }
-
-  private static Map<String, Object> object(Solution s) {
-    var list =
-        s.parts().stream()
-            .map(
-                p ->
-                    Answer.object(
-                        "name",
-                        p.name(),
-                        "value",
-                        p.network().ohms(),
-                        "network",
-                        p.network().text()))
-            .toList();
-    return Answer.object(
-        "parts",
-        list,
-        "value",
-        s.value(),
-        "error",
-        s.error(),
-        "worstCase",
-        s.worstCase(),
-        "watts",
-        s.watts(),
-        "note",
-        s.note());
-  }
-
-  private static void text(Answer answer, Candidates candidates) {
-    if (!candidates.found()) {
-      answer.line("Nothing does it: widen the window, allow more parts or another series.");
-      return;
-    }
-    var rows = new ArrayList<List<String>>();
-    rows.add(List.of("parts", "value", "error", "worst case", "hottest part", ""));
-    for (Solution s : candidates.solutions()) {
-      rows.add(
-          List.of(
-              s.text(),
-              s.value() >= 1000 ? ResistorCode.of(s.value()) : Numbers.trimmed(s.value(), 6),
-              Numbers.signed(100 * s.error(), 3) + " %",
-              "±" + Numbers.fixed(100 * s.worstCase(), 2) + " %",
-              Double.isNaN(s.watts()) ? "–" : Numbers.engineering(s.watts(), "W", 2),
-              s.note()));
-    }
-    answer.table(rows);
-    answer.line(
-        candidates.exact()
-            ? "Nothing in this assortment comes nearer."
-            : "The search did not look at every circuit: something nearer may exist.");
   }
 }

@@ -4,7 +4,6 @@ import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
@@ -299,21 +298,7 @@ final class SensorArguments {
   }
 
   private <E extends Enum<E> & Titled> E choice(E[] values, String key, String otherwise) {
-    String wanted = or(key, otherwise).strip();
-    String name = wanted.toUpperCase(Locale.ROOT).replace('-', '_');
-    for (E e : values) {
-      if (e.name().equals(name) || e.title().startsWith(wanted + " ")) return e;
-    }
-    throw new QuantityException(
-        "%s=%s: expected one of %s"
-            .formatted(
-                key,
-                wanted,
-                String.join(
-                    ", ",
-                    Arrays.stream(values)
-                        .map(e -> e.name().toLowerCase(Locale.ROOT).replace('_', '-'))
-                        .toList())));
+    return Choices.read(values, key, or(key, otherwise));
   }
 
   private Ends ends(String key, String otherwise, Unit unit) {

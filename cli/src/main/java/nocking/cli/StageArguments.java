@@ -2,14 +2,12 @@ package nocking.cli;
 
 import com.fasterxml.jackson.annotation.JsonTypeName;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import nocking.element.Element;
 import nocking.element.Field;
-import nocking.element.Titled;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -98,22 +96,8 @@ final class StageArguments {
   private static Stage chosen(Stage stage, Map<String, Field> fields, String key, String text) {
     for (Element.Chosen c : stage.choices()) {
       if (!kebab(c.name()).equals(key)) continue;
-      for (Enum<?> e : c.value().getDeclaringClass().getEnumConstants()) {
-        boolean same = kebab(e.name().toLowerCase(Locale.ROOT).replace('_', '-')).equals(text);
-        if (same || e instanceof Titled t && t.title().equals(text)) {
-          return Element.choose(stage, c.name(), e);
-        }
-      }
-      throw new QuantityException(
-          "%s=%s: expected one of %s"
-              .formatted(
-                  key,
-                  text,
-                  String.join(
-                      ", ",
-                      Arrays.stream(c.value().getDeclaringClass().getEnumConstants())
-                          .map(e -> e.name().toLowerCase(Locale.ROOT).replace('_', '-'))
-                          .toList())));
+      Enum<?>[] values = c.value().getDeclaringClass().getEnumConstants();
+      return Element.choose(stage, c.name(), Choices.read(values, key, text));
     }
     var known = new ArrayList<String>();
     fields.forEach((k, f) -> known.add("%s (%s)".formatted(k, f.symbol())));

@@ -48,7 +48,7 @@ public record DecoderSource(String name, String title) {
   }
 
   private static String comment(String text) {
-    return text.replace("*/", "* /").replaceAll("\\p{Cntrl}", " ");
+    return text.replace("*/", "* /").replace("??", "? ?").replaceAll("\\p{Cntrl}", " ");
   }
 
   /** The codes on either side of every boundary, and both ends. */

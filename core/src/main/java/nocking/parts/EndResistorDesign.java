@@ -58,7 +58,7 @@ public final class EndResistorDesign {
      *
      * @return top and bottom, ohms; negative where the track alone stays further off that rail
      */
-    double[] ideal() {
+    public double[] ideal() {
       double sum = wiper.width() * track * supply / inside.width();
       double bottom = inside.low() / supply * sum - wiper.low() * track;
       return new double[] {sum - track - bottom, bottom};

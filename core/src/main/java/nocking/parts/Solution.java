@@ -36,8 +36,9 @@ public record Solution(
     return parts.stream().mapToInt(p -> p.network().parts().size()).sum();
   }
 
-  /** The parts in one line: {@code R1 5k1, R2 10k}. */
+  /** The parts in one line: {@code R1 5k1, R2 10k}; says so where none is needed. */
   public String text() {
+    if (parts.isEmpty()) return "no part";
     return String.join(", ", parts.stream().map(p -> p.name() + " " + p.network().text()).toList());
   }
 }

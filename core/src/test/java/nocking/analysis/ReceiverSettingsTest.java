@@ -11,6 +11,7 @@ import nocking.band.AlarmBand;
 import nocking.band.BandPosition;
 import nocking.channel.Channel;
 import nocking.points.RawUnit;
+import nocking.sensor.TwoPointSensor;
 import nocking.table.TableSpec;
 import nocking.wiring.Thresholds;
 import org.junit.jupiter.api.Test;
@@ -88,5 +89,14 @@ class ReceiverSettingsTest {
   @Test
   void withoutAPathThereIsNothingToTypeIn() {
     assertThat(ReceiverSettings.of(Analysis.of(Channel.blank("1", "NEW")))).isEmpty();
+  }
+
+  /** A line through nothing has an intercept of 0 and not of −0. */
+  @Test
+  void nothingHasNoSign() {
+    Channel c =
+        Channels.blower()
+            .design(d -> d.withSensor(new TwoPointSensor(v(0), v(0), v(100), v(5), v(0))));
+    assertThat(group(c, "Straight line").get(1).value()).isEqualTo("0");
   }
 }

@@ -270,6 +270,63 @@ class DecoderTest {
     assertThat(run("python3", file.toString())).isEqualTo(expected());
   }
 
+  /** Names that a technician may give and that mean something to a compiler. */
+  @Test
+  void namesOfStatesNeverClashWithTheSource() throws IOException, InterruptedException {
+    assumeThat(runs("cc") && runs("python3")).as("a C compiler and Python").isTrue();
+    List<String> names =
+        List.of(
+            "States",
+            "faults",
+            "dwell ms",
+            "decoder h",
+            "1 open",
+            "1 open",
+            "what??/",
+            "a\\b\"c\"",
+            "Überlauf",
+            "—",
+            "int",
+            "between");
+    var list = new ArrayList<BandPosition>();
+    for (int i = 0; i < names.size(); i++) {
+      list.add(new BandPosition(names.get(i), v(0.1 + 0.25 * i), v(0.1), List.of(), List.of()));
+    }
+    BandPlan plan = BandPlan.EMPTY.withPositions(list).withDwell(v(0.1));
+    Decoder d =
+        Decoder.ofPositions(
+            Positions.of(plan, new Span(0, 3.3)).windows(),
+            new Thresholds(v(0.001), v(3.2)),
+            Converter.of(10, 3.3),
+            plan.dwell());
+    var source = new DecoderSource("odd", "Odd names */ ??/");
+    Files.writeString(folder.resolve("odd.h"), source.header(d));
+    Files.writeString(folder.resolve("odd.py"), source.python(d));
+    Files.writeString(
+        folder.resolve("m.c"),
+        """
+        #include <stdio.h>
+        #include "odd.h"
+        int main(void)
+        {
+            odd_decoder d;
+            odd_begin(&d, 0, 0);
+            (void)odd_update(&d, 5, 1);
+            for (int i = 0; i < ODD_STATES; i++) printf("%s\\n", odd_word(i));
+            return odd_selftest();
+        }
+        """);
+    Path binary = folder.resolve("m");
+    Path main = folder.resolve("m.c");
+    run("cc", "-std=c99", "-Wall", "-Werror", "-o", binary.toString(), main.toString());
+    assertThat(run(binary.toString())).isEqualTo(d.states());
+    Files.writeString(
+        folder.resolve("m.py"),
+        "import odd\nassert odd.selftest() == 0\nprint('\\n'.join(odd.STATES))\nodd.Decoder(0, 0)\n");
+    assertThat(run("python3", "-X", "utf8", folder.resolve("m.py").toString()))
+        .isEqualTo(d.states());
+  }
+
   @Test
   void whatIsNoDecoderIsRefused() {
     assertThatThrownBy(() -> Decoder.ofPositions(List.of(), null, Converter.of(12, 3.3), null))

@@ -1,6 +1,5 @@
 package nocking.app.step.wire;
 
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
@@ -9,9 +8,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -36,9 +33,6 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
-import nocking.report.PdfPages;
-import nocking.report.wiring.FaultCardPage;
-import nocking.report.wiring.WirePlanPage;
 import nocking.report.wiring.WiringSketch;
 import nocking.wiring.Pin;
 import nocking.wiring.WireColour;
@@ -71,7 +65,6 @@ public final class WireSheet implements Sheet {
   private static final double LOWER_LEAST = 304;
 
   private final Desk desk;
-  private final Exports exports;
   private final Grid grid;
   private final EntryField supply;
   private final SupplyPanel onSupply;
@@ -81,7 +74,7 @@ public final class WireSheet implements Sheet {
   private final PairsPanel pairs;
   private final BandsPanel bands;
   private final Button add = new Button("Add a wire");
-  private final MenuButton sheet = new MenuButton("Sheet");
+  private final MenuButton sheet;
   private final Segments<Look> looks;
   private final StackPane body = new StackPane();
   private final ScrollPane root;
@@ -93,7 +86,7 @@ public final class WireSheet implements Sheet {
 
   public WireSheet(Desk desk, Exports exports) {
     this.desk = desk;
-    this.exports = exports;
+    sheet = new WirePages(desk, exports).menu();
     faults = new FaultPanel(desk);
     pairs = new PairsPanel(desk);
     bands = new BandsPanel(desk, exports);
@@ -108,21 +101,6 @@ public final class WireSheet implements Sheet {
     add.setId("wire-add");
     add.getStyleClass().add("tiny");
     add.setOnAction(e -> addWire());
-    var html = new MenuItem("Wire sheet as HTML…");
-    html.setId("wire-html");
-    html.setOnAction(e -> exportHtml());
-    var pdf = new MenuItem("Wire sheet as PDF…");
-    pdf.setId("wire-pdf");
-    pdf.setOnAction(e -> exportPdf());
-    sheet.setId("wire-sheet");
-    sheet.getStyleClass().add("tiny");
-    var card = new MenuItem("Fault card as HTML…");
-    card.setId("wire-card-html");
-    card.setOnAction(e -> exportCard(false));
-    var cardPdf = new MenuItem("Fault card as PDF…");
-    cardPdf.setId("wire-card-pdf");
-    cardPdf.setOnAction(e -> exportCard(true));
-    sheet.getItems().setAll(html, pdf, new SeparatorMenuItem(), card, cardPdf);
     pinsPaper = new Paper("Pins at rest", grid);
     var supplyBox = new HBox(6, Paper.caption("Supply"), supply);
     supplyBox.setAlignment(Pos.CENTER_LEFT);
@@ -306,39 +284,6 @@ public final class WireSheet implements Sheet {
   private boolean ownSupply() {
     Channel c = desk.channel().orElseThrow();
     return c.design().sensor() != null && c.design().sensor().ratiometricSupply().isPresent();
-  }
-
-  private void exportHtml() {
-    Analysis a = desk.analysis();
-    exports.write("Wire sheet", fileName(a, ".html"), ".html", WirePlanPage.html(a));
-  }
-
-  private void exportPdf() {
-    Analysis a = desk.analysis();
-    exports.writeBytes(
-        "Wire sheet", fileName(a, ".pdf"), ".pdf", () -> PdfPages.of(WirePlanPage.html(a)));
-  }
-
-  /** Some hundreds of circuits are solved for it: off the interface thread. */
-  private void exportCard(boolean pdf) {
-    Analysis a = desk.analysis();
-    if (a.design().path().isEmpty()) {
-      desk.say("Define the sensor first: every fault is worked out from the path.", true);
-      return;
-    }
-    String ending = pdf ? ".pdf" : ".html";
-    exports.writeBytes(
-        "Fault card",
-        a.channel().tag().replaceAll("[^A-Za-z0-9-]", "_") + "-faults" + ending,
-        ending,
-        () -> {
-          String page = FaultCardPage.html(a).orElseThrow();
-          return pdf ? PdfPages.of(page) : page.getBytes(StandardCharsets.UTF_8);
-        });
-  }
-
-  private static String fileName(Analysis a, String ending) {
-    return a.channel().tag().replaceAll("[^A-Za-z0-9-]", "_") + "-wires" + ending;
   }
 
   @Override
