@@ -38,15 +38,15 @@ class RackTest extends WindowTest {
 
   private static SensorCard card(Channel of, int revision) {
     return new SensorCard(
-        "gate",
-        "Gate stroke",
-        "",
-        "",
-        of.definition().kind(),
-        of.definition().unit(),
-        of.design().sensor(),
-        revision,
-        Supplied.USUAL);
+            "gate",
+            "Gate stroke",
+            "",
+            "",
+            of.definition().kind(),
+            of.definition().unit(),
+            of.design().sensor(),
+            revision)
+        .withSupplied(Supplied.USUAL);
   }
 
   @Test

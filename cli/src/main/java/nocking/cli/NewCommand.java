@@ -1,6 +1,7 @@
 package nocking.cli;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -10,7 +11,9 @@ import nocking.book.exchange.Output;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.channel.Definition;
+import nocking.channel.DisplayLimits;
 import nocking.channel.QuantityKind;
+import nocking.channel.StoredCurve;
 import nocking.converter.Converter;
 import nocking.finding.Finding;
 import nocking.path.SignalPath;
@@ -21,6 +24,7 @@ import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
+import nocking.sensor.TablePoint;
 import nocking.stage.Stage;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -84,6 +88,19 @@ final class NewCommand extends JsonOption {
   @Option(names = "--rest", paramLabel = "X", description = "Quantity at rest.")
   String rest;
 
+  @Option(
+      names = "--stored",
+      split = ",",
+      paramLabel = "V:X,V:X",
+      description = "Points of a curve of its own that the receiver goes by.")
+  List<String> stored = List.of();
+
+  @Option(
+      names = "--display",
+      paramLabel = "A..B",
+      description = "Least and largest reading of the display; either may be left open.")
+  String display;
+
   @Option(names = "--out", required = true, paramLabel = "FILE.json", description = "Where to.")
   Path out;
 
@@ -131,8 +148,39 @@ final class NewCommand extends JsonOption {
         Channel.blank(UUID.randomUUID().toString(), tag)
             .define(d -> defined(d, quantity, ends))
             .design(d -> d.withSensor(made).withStages(path).withConverter(converter));
-    channel.require();
-    return channel;
+    Channel whole =
+        channel.receiver(r -> r.withStored(storedCurve(quantity)).withLimits(limits(quantity)));
+    whole.require();
+    return whole;
+  }
+
+  private StoredCurve storedCurve(Unit quantity) {
+    if (stored.isEmpty()) return null;
+    var rows = new ArrayList<TablePoint>();
+    for (String pair : stored) {
+      String[] both = pair.split(":");
+      if (both.length != 2) {
+        throw new QuantityException(
+            "--stored: read '%s', expected volts and reading, for example 0.5:0".formatted(pair));
+      }
+      rows.add(
+          new TablePoint(
+              option("--stored", both[1], quantity), option("--stored", both[0], Unit.VOLT)));
+    }
+    try {
+      return StoredCurve.through(quantity, rows);
+    } catch (QuantityException e) {
+      throw new QuantityException("--stored: " + e.getMessage());
+    }
+  }
+
+  private DisplayLimits limits(Unit quantity) {
+    if (display == null) return null;
+    try {
+      return DisplayLimits.typed(display, quantity);
+    } catch (QuantityException e) {
+      throw new QuantityException("--display: " + e.getMessage());
+    }
   }
 
   private Definition defined(Definition blank, Unit quantity, Ends ends) {

@@ -20,6 +20,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
 import nocking.quantity.Span;
+import nocking.view.Belief;
 import nocking.view.ProbeState;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -115,6 +116,8 @@ final class PathCommand extends JsonOption {
           "reads "
               + Numbers.fixed(s.reading(), analysis.design().decimals() + 1)
               + (s.extrapolated() ? ", extrapolated" : ""));
+      if (differs(s))
+        row.add("shows " + Numbers.fixed(s.display(), analysis.design().decimals() + 1));
       rows.add(row);
     }
     answer.table(rows);
@@ -171,7 +174,15 @@ final class PathCommand extends JsonOption {
       path.require(input);
       points.add(point(analysis.at(input).orElseThrow()));
     }
-    answer.put("points", points).put("findings", findings(analysis));
+    answer
+        .put("points", points)
+        .put("belief", analysis.receiver().belief().map(PathCommand::belief).orElse(null))
+        .put("findings", findings(analysis));
+  }
+
+  /** True where the receiver shows something else than the channel's curve reads. */
+  private static boolean differs(ProbeState s) {
+    return Double.compare(s.display(), s.reading()) != 0;
   }
 
   private static double input(String typed, Analysis analysis) {
@@ -180,6 +191,11 @@ final class PathCommand extends JsonOption {
 
   private static Map<String, Object> linear(LinearForm f) {
     return Answer.object("slope", f.slope(), "intercept", f.intercept(), "pivot", f.pivot());
+  }
+
+  private static Map<String, Object> belief(Belief b) {
+    return Answer.object(
+        "gain", b.gain(), "offset", b.offset(), "worst", b.worst(), "worstAt", b.worstAt());
   }
 
   private static Map<String, Object> point(ProbeState s) {
@@ -206,6 +222,8 @@ final class PathCommand extends JsonOption {
         s.reading(),
         "extrapolated",
         s.extrapolated(),
+        "display",
+        s.display(),
         "sensitivity",
         s.readOut().sensitivity());
   }

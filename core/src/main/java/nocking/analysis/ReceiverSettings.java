@@ -10,7 +10,6 @@ import nocking.band.Positions;
 import nocking.channel.Channel;
 import nocking.converter.Converter;
 import nocking.fit.Curve;
-import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
@@ -100,12 +99,10 @@ public final class ReceiverSettings {
     TableSpec spec = channel.receiver().table();
     Optional<LinearTable> made = analysis.receiver().table().table();
     if (spec == null || made.isEmpty()) return;
-    DoubleUnaryOperator f = analysis.calibration().curve().map(Curve::function).orElseThrow();
-    Converter converter = channel.design().converter();
+    DoubleUnaryOperator f = analysis.receiver().curveOfColumn();
     int i = 1;
     for (Cell c : made.get().ordered(spec.descending())) {
-      double volts = spec.axis() == RawUnit.VOLTS ? c.raw() : converter.volts(c.raw());
-      double cost = Math.abs(c.out() - f.applyAsDouble(volts));
+      double cost = Math.abs(c.out() - f.applyAsDouble(c.raw()));
       add(
           "Table",
           "cell %d at %s %s"

@@ -56,7 +56,7 @@ public record SensorSwap(List<Row> rows, String problem) {
       return new SensorSwap(
           List.of(), then.design().problem().orElse("the new sensor has no path"));
     }
-    DoubleUnaryOperator reads = curve.get().function();
+    DoubleUnaryOperator reads = now.receiver().believed().orElseGet(() -> curve.get().function());
     Definition d = channel.definition();
     var rows = new ArrayList<Row>();
     SignalPath before = now.design().path().get();

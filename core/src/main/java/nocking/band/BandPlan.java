@@ -150,7 +150,8 @@ public record BandPlan(
             Value.of(working.low()),
             Value.of(working.width() / 50),
             null,
-            null));
+            null,
+            false));
     return withSwitches(next);
   }
 

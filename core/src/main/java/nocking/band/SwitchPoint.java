@@ -10,26 +10,34 @@ import nocking.quantity.Value;
  * @param window how far from there it may change, channel's unit, above 0
  * @param up where it was seen to change on the way up; null when not tried
  * @param down where it was seen to change on the way down; null when not tried
+ * @param activeLow true where the input reads low above the place and high below it, as with a
+ *     contact to ground that closes there; false for the other way round
  */
-public record SwitchPoint(String name, Value at, Value window, Value up, Value down) {
+public record SwitchPoint(
+    String name, Value at, Value window, Value up, Value down, Boolean activeLow) {
   public SwitchPoint withName(String v) {
-    return new SwitchPoint(v, at, window, up, down);
+    return new SwitchPoint(v, at, window, up, down, activeLow);
   }
 
   public SwitchPoint withAt(Value v) {
-    return new SwitchPoint(name, v, window, up, down);
+    return new SwitchPoint(name, v, window, up, down, activeLow);
   }
 
   public SwitchPoint withWindow(Value v) {
-    return new SwitchPoint(name, at, v, up, down);
+    return new SwitchPoint(name, at, v, up, down, activeLow);
+  }
+
+  public SwitchPoint withActiveLow(boolean v) {
+    return new SwitchPoint(name, at, window, up, down, v);
   }
 
   /** The same switch with where it was seen to change. */
   public SwitchPoint withObservations(Value onTheWayUp, Value onTheWayDown) {
-    return new SwitchPoint(name, at, window, onTheWayUp, onTheWayDown);
+    return new SwitchPoint(name, at, window, onTheWayUp, onTheWayDown, activeLow);
   }
 
   public SwitchPoint {
+    if (activeLow == null) activeLow = false;
     if (name == null || name.isBlank()) throw new QuantityException("a switch needs a name");
     if (at == null || window == null) {
       throw new QuantityException("switch " + name + " needs its place and its window");

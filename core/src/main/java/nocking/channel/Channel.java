@@ -46,6 +46,7 @@ public record Channel(
   public void require() {
     design.require();
     if (calibration.adopted() != null) calibration.adopted().require();
+    if (receiver.stored() != null) receiver.stored().require();
   }
 
   public Channel withId(String v) {

@@ -8,6 +8,7 @@ import nocking.points.PointSet;
 import nocking.sensor.Sensor;
 import nocking.stage.Stage;
 import nocking.table.TableSpec;
+import nocking.wiring.Checklist;
 import nocking.wiring.Observation;
 import nocking.wiring.WirePlan;
 
@@ -32,7 +33,11 @@ record ChannelForm(
     CardRef card,
     Surroundings surroundings,
     BandPlan bands,
-    List<Observation> seen) {
+    List<Observation> seen,
+    StoredCurve stored,
+    DisplayLimits limits,
+    Overload overload,
+    Checklist checklist) {
 
   static ChannelForm of(Channel c) {
     Design d = c.design();
@@ -52,16 +57,20 @@ record ChannelForm(
         d.card(),
         d.surroundings(),
         c.wiring().bands(),
-        c.wiring().seen());
+        c.wiring().seen(),
+        c.receiver().stored(),
+        c.receiver().limits(),
+        d.overload(),
+        c.wiring().checklist());
   }
 
   Channel channel() {
     return new Channel(
         id,
-        new Design(definition, sensor, card, stages, converter, surroundings),
-        new Wiring(wiring, bands, seen),
+        new Design(definition, sensor, card, stages, converter, surroundings, overload),
+        new Wiring(wiring, bands, seen, checklist),
         new Calibration(points, adopted),
-        new Receiver(table),
+        new Receiver(table, stored, limits),
         new Acceptance(check),
         new Journal(notes, locked));
   }

@@ -22,6 +22,7 @@ import nocking.stage.Stage;
  * @param card the sensor card that the sensor was taken from; null for none
  * @param stages what stands between sensor and converter, in the order of the signal
  * @param surroundings what the error budget counts with
+ * @param overload what the sensor bears beyond its range; null where nothing is known
  */
 public record Design(
     Definition definition,
@@ -29,7 +30,8 @@ public record Design(
     CardRef card,
     List<Stage> stages,
     Converter converter,
-    Surroundings surroundings) {
+    Surroundings surroundings,
+    Overload overload) {
 
   private static final double HALF_STEP = 0.5;
 
@@ -53,7 +55,8 @@ public record Design(
             null,
             null,
             List.of());
-    return new Design(definition, null, null, List.of(), Converter.of(12, 3.3), Surroundings.BENCH);
+    return new Design(
+        definition, null, null, List.of(), Converter.of(12, 3.3), Surroundings.BENCH, null);
   }
 
   public Unit unit() {
@@ -150,20 +153,20 @@ public record Design(
   }
 
   public Design withDefinition(Definition v) {
-    return new Design(v, sensor, card, stages, converter, surroundings);
+    return new Design(v, sensor, card, stages, converter, surroundings, overload);
   }
 
   public Design withSensor(Sensor v) {
-    return new Design(definition, v, card, stages, converter, surroundings);
+    return new Design(definition, v, card, stages, converter, surroundings, overload);
   }
 
   /** The same design with the card its sensor was taken from; null for none. */
   public Design withCard(CardRef v) {
-    return new Design(definition, sensor, v, stages, converter, surroundings);
+    return new Design(definition, sensor, v, stages, converter, surroundings, overload);
   }
 
   public Design withStages(List<Stage> v) {
-    return new Design(definition, sensor, card, v, converter, surroundings);
+    return new Design(definition, sensor, card, v, converter, surroundings, overload);
   }
 
   /** The same design with one stage replaced. */
@@ -194,7 +197,7 @@ public record Design(
   }
 
   public Design withConverter(Converter v) {
-    return new Design(definition, sensor, card, stages, v, surroundings);
+    return new Design(definition, sensor, card, stages, v, surroundings, overload);
   }
 
   /**
@@ -212,6 +215,11 @@ public record Design(
   }
 
   public Design withSurroundings(Surroundings v) {
-    return new Design(definition, sensor, card, stages, converter, v);
+    return new Design(definition, sensor, card, stages, converter, v, overload);
+  }
+
+  /** The same design with what the sensor bears beyond its range; null for unknown. */
+  public Design withOverload(Overload v) {
+    return new Design(definition, sensor, card, stages, converter, surroundings, v);
   }
 }

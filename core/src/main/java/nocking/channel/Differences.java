@@ -22,9 +22,13 @@ public final class Differences {
     calibration(then.calibration(), now.calibration(), list);
     part("wiring", then.wiring().plan(), now.wiring().plan(), list);
     part("table", then.receiver().table(), now.receiver().table(), list);
+    part("receiver's own curve", then.receiver().stored(), now.receiver().stored(), list);
+    part("display limits", then.receiver().limits(), now.receiver().limits(), list);
     part("check", then.acceptance().check(), now.acceptance().check(), list);
     part("bands", then.wiring().bands(), now.wiring().bands(), list);
     part("what was seen", then.wiring().seen(), now.wiring().seen(), list);
+    part("overload limits", then.design().overload(), now.design().overload(), list);
+    part("wiring steps", then.wiring().checklist(), now.wiring().checklist(), list);
     part("surroundings", then.design().surroundings(), now.design().surroundings(), list);
     part("sensor card", then.design().card(), now.design().card(), list);
     part("notes", then.journal().notes(), now.journal().notes(), list);

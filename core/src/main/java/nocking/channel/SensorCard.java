@@ -14,6 +14,7 @@ import nocking.wiring.Supplied;
  * @param unit of the quantity that the sensor's numbers are in
  * @param revision from 1, one more with every change
  * @param supplied how the sensor stands on its supply; null where the card does not say
+ * @param overload what the sensor bears beyond its range; null where the card does not say
  */
 public record SensorCard(
     String id,
@@ -24,7 +25,8 @@ public record SensorCard(
     String unit,
     Sensor sensor,
     int revision,
-    Supplied supplied) {
+    Supplied supplied,
+    Overload overload) {
 
   public SensorCard {
     if (name == null || name.isBlank()) throw new QuantityException("a sensor card needs a name");
@@ -40,7 +42,7 @@ public record SensorCard(
       String unit,
       Sensor sensor,
       int revision) {
-    this(id, name, source, date, kind, unit, sensor, revision, null);
+    this(id, name, source, date, kind, unit, sensor, revision, null, null);
   }
 
   public CardRef ref() {
@@ -50,11 +52,11 @@ public record SensorCard(
   /** The same card with other numbers; a new revision where they differ. */
   public SensorCard withSensor(Sensor v) {
     int next = v.equals(sensor) ? revision : revision + 1;
-    return new SensorCard(id, name, source, date, kind, unit, v, next, supplied);
+    return new SensorCard(id, name, source, date, kind, unit, v, next, supplied, overload);
   }
 
   public SensorCard withName(String v) {
-    return new SensorCard(id, v, source, date, kind, unit, sensor, revision, supplied);
+    return new SensorCard(id, v, source, date, kind, unit, sensor, revision, supplied, overload);
   }
 
   /** The card's sensor with its numbers in another unit of the same dimension. */
@@ -64,7 +66,20 @@ public record SensorCard(
 
   /** The channel with this card's sensor in its own unit; its definition and stages stay. */
   public Channel putInto(Channel c) {
-    Channel next = c.design(d -> d.withSensor(sensorIn(c.unit())).withCard(ref()));
+    Channel next =
+        c.design(
+            d ->
+                d.withSensor(sensorIn(c.unit()))
+                    .withCard(ref())
+                    .withOverload(UnitChange.overload(overload, Unit.of(unit), c.unit())));
     return supplied == null ? next : next.wiring(w -> w.withPlan(w.plan().withSupplied(supplied)));
+  }
+
+  public SensorCard withSupplied(Supplied v) {
+    return new SensorCard(id, name, source, date, kind, unit, sensor, revision, v, overload);
+  }
+
+  public SensorCard withOverload(Overload v) {
+    return new SensorCard(id, name, source, date, kind, unit, sensor, revision, supplied, v);
   }
 }

@@ -44,6 +44,13 @@ public final class UnitChange {
         : renamed;
   }
 
+  /** Overload limits in another unit of the same dimension; else as they are. */
+  static Overload overload(Overload limits, Unit from, Unit to) {
+    return from.dimension().equals(to.dimension()) && !from.equals(to)
+        ? new UnitChange(from, to).overload(limits)
+        : limits;
+  }
+
   /** A sensor with its numbers in another unit of the same dimension; else as it is. */
   public static Sensor sensor(Sensor sensor, Unit from, Unit to) {
     return from.dimension().equals(to.dimension()) && !from.equals(to)
@@ -53,8 +60,9 @@ public final class UnitChange {
 
   private Channel convert(Channel c) {
     return c.design(this::design)
-        .wiring(w -> new Wiring(w.plan(), bands(w.bands()), seen(w.seen())))
+        .wiring(w -> new Wiring(w.plan(), bands(w.bands()), seen(w.seen()), w.checklist()))
         .calibration(k -> k.withPoints(points(k.points())))
+        .receiver(r -> r.withLimits(limits(r.limits())))
         .acceptance(a -> a.withCheck(check(a.check())));
   }
 
@@ -62,7 +70,12 @@ public final class UnitChange {
     Surroundings around = from.surroundings();
     return from.define(this::definition)
         .withSurroundings(around.withReference(difference(around.reference())))
+        .withOverload(overload(from.overload()))
         .withSensor(from.sensor() == null ? null : sensor(from.sensor()));
+  }
+
+  private Overload overload(Overload o) {
+    return o == null ? null : new Overload(value(o.proof()), value(o.burst()));
   }
 
   private Definition definition(Definition d) {
@@ -84,6 +97,10 @@ public final class UnitChange {
     List<ReferencePoint> points =
         set.points().stream().map(p -> p.withApplied(value(p.applied()))).toList();
     return new PointSet(set.raw(), points);
+  }
+
+  private DisplayLimits limits(DisplayLimits l) {
+    return l == null ? null : new DisplayLimits(value(l.low()), value(l.high()));
   }
 
   private CheckTable check(CheckTable sheet) {
@@ -128,7 +145,8 @@ public final class UnitChange {
                             value(s.at()),
                             difference(s.window()),
                             value(s.up()),
-                            value(s.down())))
+                            value(s.down()),
+                            s.activeLow()))
                 .toList());
   }
 

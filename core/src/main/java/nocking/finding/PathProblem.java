@@ -7,12 +7,14 @@ import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.element.Element;
 import nocking.element.Signal;
+import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.stage.PullUp;
 import nocking.stage.Stage;
+import nocking.table.TableSpec;
 import nocking.view.ChannelView;
 
 /** The path cannot be worked out, for example because both sensor points have the same input. */
@@ -24,14 +26,31 @@ final class PathProblem implements Rule {
         .map(
             problem -> {
               Finding f =
-                  Finding.of(
-                      "path-problem",
-                      Severity.STOP,
-                      WorkStep.DEFINE,
-                      "The path cannot be worked out",
-                      Sentence.capital(problem) + ".");
+                  inOhms(e.channel())
+                      ? Finding.of(
+                          "path-problem",
+                          Severity.ADVICE,
+                          WorkStep.CONDITION,
+                          "The receiver's pull-up is not known",
+                          "Its table in ohms stands by the sensor alone; volts, counts and faults"
+                              + " need the pull-up.")
+                      : Finding.of(
+                          "path-problem",
+                          Severity.STOP,
+                          WorkStep.DEFINE,
+                          "The path cannot be worked out",
+                          Sentence.capital(problem) + ".");
               return fix(e.channel()).map(f::with).orElse(f);
             });
+  }
+
+  /** A receiver that wants resistances makes volts of them inside. */
+  private static boolean inOhms(Channel c) {
+    TableSpec table = c.receiver().table();
+    return table != null
+        && table.axis() == RawUnit.OHMS
+        && c.design().sensor().signal() == Signal.RESISTANCE
+        && c.design().stages().isEmpty();
   }
 
   /** The stage that turns the sensor's signal into a voltage, or the range that it is known for. */

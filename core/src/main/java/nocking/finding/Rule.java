@@ -24,6 +24,7 @@ public interface Rule {
           new LoopBudget(),
           new SelfHeating(),
           new OverSupply(),
+          new BeyondOverload(),
           new ToleranceMatters(),
           new CardDeparture(),
           new SimilarCard(),
@@ -47,6 +48,8 @@ public interface Rule {
           new PointsCoverage(),
           new MidSpan(),
           new StaleAdoption(),
+          new ReceiverBelieves(),
+          new DisplayStandsStill(),
           new CheckFails(),
           new Cautions());
 

@@ -89,6 +89,11 @@ public final class SensorCurve {
     return output.applyAsDouble(x);
   }
 
+  /** The quantity for an output; NaN where none gives it. */
+  public double input(double y) {
+    return input.applyAsDouble(y);
+  }
+
   /** Ohms between the ideal source and the terminal at an input; 0 for a stiff output. */
   public double sourceAt(double x) {
     return source.applyAsDouble(x);

@@ -35,7 +35,13 @@ public record TableSpec(
   }
 
   public TableSpec withAxis(RawUnit v) {
-    return new TableSpec(cells, v, descending, v == RawUnit.COUNTS ? 0 : 4, outDecimals);
+    int decimals =
+        switch (v) {
+          case VOLTS -> 4;
+          case COUNTS -> 0;
+          case OHMS -> 1;
+        };
+    return new TableSpec(cells, v, descending, decimals, outDecimals);
   }
 
   public TableSpec withDescending(boolean v) {

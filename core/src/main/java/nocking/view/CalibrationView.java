@@ -123,11 +123,17 @@ public final class CalibrationView {
   private Optional<Curve> chooseCurve() {
     Adopted adopted = channel.calibration().adopted();
     if (channel.calibration().byDesign()) return design.equation();
-    adopted.require();
-    return FitModel.of(adopted.model()).map(m -> curveOf(m, adopted));
+    return Optional.of(curveOf(adopted));
   }
 
-  private static Curve curveOf(FitModel model, Adopted adopted) {
+  /**
+   * A measured curve with its constants.
+   *
+   * @throws QuantityException where the model is not known or the constants are not its own
+   */
+  static Curve curveOf(Adopted adopted) {
+    adopted.require();
+    FitModel model = FitModel.of(adopted.model()).orElseThrow();
     var constants = new LinkedHashMap<String, Double>();
     adopted.coefficients().forEach(c -> constants.put(c.name(), c.value()));
     return new Curve(model.title(), model.equation(), constants);

@@ -9,6 +9,14 @@ import nocking.path.PathState;
  * @param error reading − quantity
  * @param countsWorth what one count is worth here
  * @param extrapolated true where the reading lies beyond what the sensor is known for
+ * @param display what the receiver shows: by its own curve where it has one, not beyond its limits
+ * @param limited true where the display stands at a limit
  */
 public record ProbeState(
-    PathState readOut, double reading, double error, double countsWorth, boolean extrapolated) {}
+    PathState readOut,
+    double reading,
+    double error,
+    double countsWorth,
+    boolean extrapolated,
+    double display,
+    boolean limited) {}

@@ -2,26 +2,35 @@ package nocking.view;
 
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
+import nocking.algebra.AlgebraException;
 import nocking.channel.Channel;
+import nocking.channel.DisplayLimits;
+import nocking.channel.StoredCurve;
 import nocking.converter.Converter;
+import nocking.element.Measurand;
 import nocking.path.PathState;
 import nocking.path.SignalPath;
 import nocking.points.RawUnit;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.table.LinearTable;
 import nocking.table.TableError;
 import nocking.table.TableSpec;
 import nocking.wiring.Thresholds;
 
-/** What the receiver is given, and what it makes of the volts. */
+/** What the receiver is given, what it goes by meanwhile, and what it makes of the volts. */
 public final class ReceiverView {
+  private record Stored(Optional<DoubleUnaryOperator> function, Optional<String> problem) {}
+
   private final Channel channel;
   private final DesignView design;
   private final CalibrationView calibration;
   private final Workings workings;
   private final Lazy<TableOutcome> table;
+  private final Lazy<Stored> stored;
+  private final Lazy<Optional<Belief>> belief;
 
   ReceiverView(Channel channel, DesignView design, CalibrationView calibration, Workings workings) {
     this.channel = channel;
@@ -30,6 +39,12 @@ public final class ReceiverView {
     this.workings = workings;
     table =
         workings.once("the table", this::tabulate, TableOutcome.none("it could not be worked out"));
+    stored =
+        workings.once(
+            "the receiver's own curve",
+            this::store,
+            new Stored(Optional.empty(), Optional.of("it could not be worked out")));
+    belief = workings.once("what the receiver believes", this::believe, Optional.empty());
   }
 
   /** The path at an input, with what the display says; empty while there is no path. */
@@ -47,8 +62,78 @@ public final class ReceiverView {
             ? calibration.function().map(f -> f.applyAsDouble(volts)).orElse(Double.NaN)
             : Double.NaN;
     boolean beyond = p.known().map(k -> !k.contains(reading)).orElse(false);
+    double unlimited =
+        sensed ? believed().map(f -> f.applyAsDouble(volts)).orElse(reading) : Double.NaN;
+    double display = limited(unlimited);
     return new ProbeState(
-        read, reading, reading - x, p.countsWorth(x), beyond && !Double.isNaN(reading));
+        read,
+        reading,
+        reading - x,
+        p.countsWorth(x),
+        beyond && !Double.isNaN(reading),
+        display,
+        display != unlimited && !Double.isNaN(unlimited));
+  }
+
+  private double limited(double reading) {
+    DisplayLimits limits = channel.receiver().limits();
+    return limits == null ? reading : limits.shown(reading);
+  }
+
+  private Stored store() {
+    StoredCurve s = channel.receiver().stored();
+    if (s == null) return new Stored(Optional.empty(), Optional.empty());
+    try {
+      Unit own = Unit.of(s.unit());
+      Unit to = channel.unit();
+      if (!own.dimension().equals(to.dimension())) {
+        throw new QuantityException(
+            "it counts in %s, and this channel in %s".formatted(own.symbol(), to.symbol()));
+      }
+      DoubleUnaryOperator f = functionOf(s, own);
+      // Most receivers count in the unit of the channel, and then nothing is rounded twice.
+      DoubleUnaryOperator converted =
+          own.equals(to) ? f : volts -> own.convert(f.applyAsDouble(volts), to);
+      return new Stored(Optional.of(converted), Optional.empty());
+    } catch (QuantityException | AlgebraException e) {
+      return new Stored(Optional.empty(), Optional.of(e.getMessage()));
+    }
+  }
+
+  private DoubleUnaryOperator functionOf(StoredCurve s, Unit own) {
+    if (s.adopted() != null && !s.adopted().isDesign()) {
+      return CalibrationView.curveOf(s.adopted()).function();
+    }
+    var measured = new Measurand(channel.definition().kind().symbol(), own);
+    SignalPath path = SignalPath.of(measured, s.sensor(), s.stages(), channel.design().converter());
+    return path::quantity;
+  }
+
+  /** The quantity that the receiver takes volts for by its own curve; empty where it has none. */
+  public Optional<DoubleUnaryOperator> believed() {
+    return stored.get().function;
+  }
+
+  /** Why the receiver's own curve gives nothing; empty where nothing is wrong. */
+  public Optional<String> storedProblem() {
+    return stored.get().problem;
+  }
+
+  /** What the receiver believes over the working range; empty where it has no curve of its own. */
+  public Optional<Belief> belief() {
+    return belief.get();
+  }
+
+  private Optional<Belief> believe() {
+    if (believed().isEmpty() || calibration.curve().isEmpty()) return Optional.empty();
+    return Optional.of(Belief.of(this::shownAt, channel.definition().working()));
+  }
+
+  /** What the receiver shows for a true value; NaN where it shows nothing. */
+  public double shownAt(double x) {
+    Span range = new Span(0, channel.design().converter().reference().number());
+    double volts = calibration.rawAt(x);
+    return Double.isNaN(volts) ? Double.NaN : shown().applyAsDouble(range.clamp(volts));
   }
 
   public TableOutcome table() {
@@ -58,40 +143,42 @@ public final class ReceiverView {
   private TableOutcome tabulate() {
     TableSpec spec = channel.receiver().table();
     if (spec == null) return TableOutcome.none("no table is asked for yet");
-    if (calibration.curve().isEmpty()) {
+    boolean bySensor = spec.axis() == RawUnit.OHMS && channel.design().sensor() != null;
+    if (calibration.curve().isEmpty() && !bySensor) {
       return TableOutcome.none("there is no curve yet: define the sensor");
     }
     try {
-      DoubleUnaryOperator f = ofAxis(spec.axis());
-      Span raw = rawSpan(spec.axis());
+      RawColumn column = column(spec);
+      DoubleUnaryOperator f = column.curve();
       LinearTable made =
-          LinearTable.equalSteps(f, raw, spec.cells(), spec.rawDecimals(), spec.outDecimals());
+          LinearTable.equalSteps(
+              f, column.span(), spec.cells(), spec.rawDecimals(), spec.outDecimals());
       TableError error = made.against(f, spec.axis() == RawUnit.COUNTS);
       return new TableOutcome(Optional.of(made), Optional.of(error), "");
-    } catch (QuantityException e) {
+    } catch (QuantityException | AlgebraException e) {
       return TableOutcome.none(e.getMessage());
     }
   }
 
-  /** The adopted curve as a function of volts or of counts. */
-  private DoubleUnaryOperator ofAxis(RawUnit axis) {
-    DoubleUnaryOperator f = calibration.function().orElseThrow();
-    Converter converter = channel.design().converter();
-    return axis == RawUnit.VOLTS ? f : code -> f.applyAsDouble(converter.volts(code));
+  private RawColumn column(TableSpec spec) {
+    return new RawColumn(channel, design, calibration, spec.axis());
   }
 
-  /** Raw values that belong to the ends of the working range, inside the converter's own. */
-  private Span rawSpan(RawUnit axis) {
-    Span working = channel.definition().working();
-    Converter converter = channel.design().converter();
-    Span volts = Span.between(calibration.rawAt(working.low()), calibration.rawAt(working.high()));
-    Span range = new Span(0, converter.reference().number());
-    Span inside = Span.between(range.clamp(volts.low()), range.clamp(volts.high()));
-    if (inside.width() == 0) {
-      throw new QuantityException("the working range lies outside the converter's range");
-    }
-    if (axis == RawUnit.VOLTS) return inside;
-    return new Span(converter.code(inside.low()), converter.code(inside.high()));
+  /**
+   * The quantity by the curve for a raw value of the table.
+   *
+   * @throws QuantityException where there is no such curve
+   */
+  public DoubleUnaryOperator curveOfColumn() {
+    return column(channel.receiver().table()).curve();
+  }
+
+  /** The raw value of the table for volts; NaN where the path that makes them is not known. */
+  public double rawOf(double volts) {
+    return column(channel.receiver().table())
+        .ofVolts()
+        .map(f -> f.applyAsDouble(volts))
+        .orElse(Double.NaN);
   }
 
   /** The fault thresholds on the raw axis of the table; empty where none are settled. */
@@ -99,21 +186,38 @@ public final class ReceiverView {
     Thresholds t = channel.wiring().plan().thresholds();
     TableSpec spec = channel.receiver().table();
     if (t == null || spec == null) return Optional.empty();
-    if (spec.axis() == RawUnit.VOLTS) return Optional.of(t);
-    return Optional.of(new Thresholds(counts(t.low()), counts(t.high())));
+    return switch (spec.axis()) {
+      case VOLTS -> Optional.of(t);
+      case COUNTS -> Optional.of(new Thresholds(counts(t.low()), counts(t.high())));
+      // What a broken wire gives is volts; as ohms it would be any number at all.
+      case OHMS -> Optional.empty();
+    };
   }
 
   private Value counts(Value volts) {
     return volts == null ? null : Value.of(channel.design().converter().code(volts.number()));
   }
 
-  /** What the receiver shows for volts: its table where it has one, else the adopted curve. */
+  /**
+   * What the receiver shows for volts: by its own curve where it goes by one, else by its table,
+   * else by the adopted curve; not beyond the limits of its display.
+   */
   DoubleUnaryOperator shown() {
+    DoubleUnaryOperator f = believed().orElseGet(this::byThisChannel);
+    return channel.receiver().limits() == null ? f : volts -> limited(f.applyAsDouble(volts));
+  }
+
+  private DoubleUnaryOperator byThisChannel() {
     Optional<LinearTable> held = table().table();
     if (held.isEmpty()) return calibration.function().orElseThrow();
+    Optional<DoubleUnaryOperator> raw = column(channel.receiver().table()).ofVolts();
+    if (raw.isEmpty()) return calibration.function().orElseThrow();
     Converter converter = channel.design().converter();
-    return channel.receiver().table().axis() == RawUnit.VOLTS
-        ? held.get()::look
-        : v -> held.get().look(converter.code(v));
+    LinearTable made = held.get();
+    return switch (channel.receiver().table().axis()) {
+      case VOLTS -> made::look;
+      case COUNTS -> v -> made.look(converter.code(v));
+      case OHMS -> v -> made.look(raw.get().applyAsDouble(v));
+    };
   }
 }

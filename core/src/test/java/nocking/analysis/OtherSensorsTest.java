@@ -24,7 +24,7 @@ class OtherSensorsTest {
   }
 
   private static SensorCard card(String name, QuantityKind kind, String unit, Sensor s) {
-    return new SensorCard(name, name, "", "", kind, unit, s, 1, Supplied.USUAL);
+    return new SensorCard(name, name, "", "", kind, unit, s, 1).withSupplied(Supplied.USUAL);
   }
 
   /** 0.25 % of span against ±0.5 kPa: 250 kPa is too coarse, 50 kPa too small. */

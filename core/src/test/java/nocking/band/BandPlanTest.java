@@ -86,10 +86,10 @@ class BandPlanTest {
   void aSwitchKeepsWhatIsNotChanged() {
     BandPlan plan = BandPlan.EMPTY.plusSwitch(WORKING).plusSwitch(WORKING);
     SwitchPoint s = plan.switches().getLast();
-    assertThat(s).isEqualTo(new SwitchPoint("contact 2", v(0), v(1), null, null));
+    assertThat(s).isEqualTo(new SwitchPoint("contact 2", v(0), v(1), null, null, false));
     SwitchPoint seen =
         s.withObservations(v(1.2), null).withName("closed").withAt(v(2)).withWindow(v(3));
-    assertThat(seen).isEqualTo(new SwitchPoint("closed", v(2), v(3), v(1.2), null));
+    assertThat(seen).isEqualTo(new SwitchPoint("closed", v(2), v(3), v(1.2), null, false));
     assertThatThrownBy(() -> s.withName(" ")).isInstanceOf(QuantityException.class);
     assertThatThrownBy(() -> s.withAt(null)).hasMessageContaining("its place and its window");
     assertThatThrownBy(() -> s.withWindow(v(0))).hasMessageContaining("must be above 0; read 0");

@@ -16,10 +16,12 @@ import nocking.sensor.Sensor;
 import nocking.stage.Divider;
 import nocking.stage.Stage;
 import nocking.table.TableSpec;
+import nocking.wiring.Checklist;
 import nocking.wiring.Meter;
 import nocking.wiring.Observation;
 import nocking.wiring.Place;
 import nocking.wiring.Supplied;
+import nocking.wiring.WireStep;
 import org.junit.jupiter.api.Test;
 
 /** The document changes by making a new one. */
@@ -123,6 +125,23 @@ class BookTest {
     says(c, c.receiver(r -> r.withTable(TableSpec.DEFAULT)), "table changed");
     says(
         c,
+        c.receiver(r -> r.withStored(StoredCurve.asItStands(c))),
+        "receiver's own curve changed");
+    says(
+        c,
+        c.receiver(r -> r.withLimits(new DisplayLimits(null, Value.of(99)))),
+        "display limits changed");
+    says(
+        c,
+        c.design(d -> d.withOverload(new Overload(Value.of(50), null))),
+        "overload limits changed");
+    says(
+        c,
+        c.wiring(
+            w -> w.withChecklist(Checklist.EMPTY.plus(WireStep.Phase.MAKE, "Label both ends."))),
+        "wiring steps changed");
+    says(
+        c,
         c.acceptance(a -> a.withCheck(new CheckTable(CheckTable.Measured.COUNTS, List.of()))),
         "check changed");
     says(c, c.journal(j -> j.withNotes(List.of(new Note("1+1", "2")))), "notes changed");
@@ -135,7 +154,8 @@ class BookTest {
 
   private static SensorCard card(String id, String name) {
     Sensor any = Sensor.models().getFirst();
-    return new SensorCard(id, name, "", "", QuantityKind.PRESSURE, "kPa", any, 1, Supplied.USUAL);
+    return new SensorCard(id, name, "", "", QuantityKind.PRESSURE, "kPa", any, 1)
+        .withSupplied(Supplied.USUAL);
   }
 
   @Test

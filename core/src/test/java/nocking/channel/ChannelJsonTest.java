@@ -26,6 +26,7 @@ import nocking.band.SwitchPoint;
 import nocking.check.CheckPoint;
 import nocking.check.CheckTable;
 import nocking.converter.Converter;
+import nocking.fit.Coefficient;
 import nocking.points.PointSet;
 import nocking.prior.FaultKind;
 import nocking.prior.PriorWeights;
@@ -34,7 +35,9 @@ import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.LinearSensor;
 import nocking.sensor.Sensor;
+import nocking.sensor.TwoPointSensor;
 import nocking.stage.Stage;
+import nocking.wiring.Checklist;
 import nocking.wiring.Meter;
 import nocking.wiring.Observation;
 import nocking.wiring.PairReading;
@@ -42,6 +45,7 @@ import nocking.wiring.Pin;
 import nocking.wiring.Place;
 import nocking.wiring.Thresholds;
 import nocking.wiring.WirePlan;
+import nocking.wiring.WireStep;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
@@ -66,12 +70,19 @@ class ChannelJsonTest {
                 k ->
                     k.withPoints(
                         Channels.points(new double[] {4, 9, 14}, x -> 1.65 + 0.269 * (x - 9))))
-            .design(d -> d.withStages(Stage.kinds()))
+            .design(d -> d.withStages(Stage.kinds()).withOverload(new Overload(v(20), v(30))))
+            .receiver(r -> r.withStored(stored()).withLimits(new DisplayLimits(v(0), null)))
             .journal(j -> j.withNotes(List.of(new Note("4k7 || 10k", "3.197 k"))))
             .wiring(
                 w ->
                     w.withPlan(wiring())
                         .withBands(bands())
+                        .withChecklist(
+                            Checklist.EMPTY
+                                .plus(WireStep.Phase.BEFORE, "Drip loop below the gland.")
+                                .with(
+                                    new Checklist.Tick(
+                                        "Crimp, then pull by hand.", "2026-03-01T10:00", "K", "1")))
                         .withObservations(
                             List.of(
                                 new Observation(Place.DISPLAY, v(9), v(9.4)),
@@ -84,6 +95,16 @@ class ChannelJsonTest {
         .calibration()
         .adopting("line")
         .define(d -> d.withHazards(List.of(Hazard.HEAT)));
+  }
+
+  private static StoredCurve stored() {
+    return new StoredCurve(
+        "as it was",
+        "°C",
+        new TwoPointSensor(v(0), v(0.5), v(50), v(4.5), v(0)),
+        List.of(Stage.kinds().getFirst()),
+        new Adopted(
+            "line", List.of(new Coefficient("b0", 1, 0.1), new Coefficient("b1", 2, 0.1)), 3));
   }
 
   private static WirePlan wiring() {
@@ -102,7 +123,7 @@ class ChannelJsonTest {
         .withLever(v(60), v(100))
         .withAlarms(List.of(new AlarmBand("low", null, v(5)), new AlarmBand("high", v(5), null)))
         .withHysteresis(v(0.2))
-        .withSwitches(List.of(new SwitchPoint("contact", v(5), v(1), v(5.2), null)));
+        .withSwitches(List.of(new SwitchPoint("contact", v(5), v(1), v(5.2), null, false)));
   }
 
   /** What is stated in the quantity goes over to another unit; volts and ohms stay. */

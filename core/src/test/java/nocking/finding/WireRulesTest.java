@@ -344,6 +344,6 @@ class WireRulesTest {
   private static BandPlan contact(double up, double down) {
     Value at = v(30);
     return BandPlan.EMPTY.withSwitches(
-        List.of(new SwitchPoint("contact", at, v(1), v(up), v(down))));
+        List.of(new SwitchPoint("contact", at, v(1), v(up), v(down), false)));
   }
 }

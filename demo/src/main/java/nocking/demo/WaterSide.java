@@ -234,7 +234,8 @@ final class WaterSide {
                                     Value.of(2),
                                     Value.of(2),
                                     Value.of(2.6),
-                                    Value.of(1.4)))))
+                                    Value.of(1.4),
+                                    false))))
                     .withObservations(
                         List.of(
                             new Observation(Place.DISPLAY, ZERO, Value.of(2.7)),

@@ -27,6 +27,7 @@ import nocking.path.TestPoint;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
+import nocking.view.Belief;
 import nocking.view.ProbeState;
 
 /**
@@ -208,20 +209,39 @@ final class PathStrip extends VBox {
     pads.getLast()
         .show(
             c.design()
-                .station(s.reading())
-                .orElse((a.design().reading(s.reading()) + " " + unit).strip()),
-            s.reading(),
+                .station(s.display())
+                .orElse((a.design().reading(s.display()) + " " + unit).strip()),
+            s.display(),
             c.definition().working(),
             c.definition().working(),
-            false);
-    corner.setText(
-        "%s %s %s · 1 count = %s %s"
-            .formatted(
-                c.calibration().byDesign() ? "error" : "fitted line against design",
-                Numbers.signed(s.error(), a.design().decimals() + 1),
-                unit,
-                Numbers.significant(s.countsWorth(), 2),
-                unit));
+            s.limited());
+    corner.setText(a.receiver().belief().map(b -> believes(a, s, b)).orElseGet(() -> error(a, s)));
+  }
+
+  private static String error(Analysis a, ProbeState s) {
+    String unit = a.channel().definition().unit();
+    return "%s %s %s · 1 count = %s %s"
+        .formatted(
+            a.channel().calibration().byDesign() ? "error" : "fitted line against design",
+            Numbers.signed(s.error(), a.design().decimals() + 1),
+            unit,
+            Numbers.significant(s.countsWorth(), 2),
+            unit);
+  }
+
+  /** The true value, what the receiver takes it for, and how the two go together. */
+  private static String believes(Analysis a, ProbeState s, Belief b) {
+    String unit = a.channel().definition().unit();
+    String relation =
+        b.straight(a.channel().definition().working())
+            ? "gain %s, offset %s %s"
+                .formatted(
+                    Numbers.significant(b.gain(), 3),
+                    Numbers.signed(b.offset(), a.design().decimals()),
+                    unit)
+            : "not in proportion";
+    return "true %s, the receiver believes %s · %s"
+        .formatted(a.design().amount(s.reading()), a.design().amount(s.display()), relation);
   }
 
   private void node(int i, PathState.Node node) {

@@ -20,6 +20,7 @@ import javafx.scene.shape.Rectangle;
 import nocking.analysis.Analysis;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
+import nocking.channel.StoredCurve;
 import nocking.fit.Curve;
 import nocking.stage.Stage;
 
@@ -255,6 +256,11 @@ final class PathTrace extends Pane {
     for (int i = 0; i < n; i++)
       fill(i + 1, c.design().stages().get(i).title(), c.design().stages().get(i).summary());
     fill(n + 1, c.design().converter().title(), c.design().converter().summary());
+    StoredCurve stored = c.receiver().stored();
+    if (stored != null) {
+      fill(n + 2, "Receiver's own", stored.origin());
+      return;
+    }
     String model = a.calibration().curve().map(Curve::title).orElse("Design equation");
     String of =
         c.calibration().byDesign() ? "as it is" : c.calibration().adopted().points() + " points";

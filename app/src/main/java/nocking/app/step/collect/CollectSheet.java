@@ -61,10 +61,7 @@ public final class CollectSheet implements Sheet {
     importPanel = new ImportPanel(desk, this::closeImport);
     raw =
         new Segments<>(
-            "raw",
-            List.of(RawUnit.values()),
-            u -> u == RawUnit.VOLTS ? "volts" : "counts",
-            this::takeRaw);
+            "raw", List.of(RawUnit.VOLTS, RawUnit.COUNTS), RawUnit::title, this::takeRaw);
     grid =
         new Grid(
                 "points",
@@ -236,7 +233,7 @@ public final class CollectSheet implements Sheet {
     Channel c = desk.channel().orElseThrow();
     if (unit == c.calibration().points().raw()) return;
     desk.edit(
-        "read points as " + (unit == RawUnit.VOLTS ? "volts" : "counts"),
+        "read points as " + unit.title(),
         "",
         ch ->
             ch.calibration(

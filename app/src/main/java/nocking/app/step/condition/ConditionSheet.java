@@ -44,7 +44,8 @@ public final class ConditionSheet implements Sheet {
     ERROR("Error"),
     WHAT_IF("What if"),
     PARTS("Parts"),
-    PATHS("Paths");
+    PATHS("Paths"),
+    RECEIVER("Receiver");
 
     private final String title;
 
@@ -64,6 +65,7 @@ public final class ConditionSheet implements Sheet {
   private final EquationPanel equation;
   private final PartsPanel parts;
   private final PathsPanel paths;
+  private final ReceiverPanel receiver;
   private final SpansPicture spans = new SpansPicture();
   private final PlotView counts =
       new PlotView("counts-plot", "Resolution: what one count is worth");
@@ -91,6 +93,7 @@ public final class ConditionSheet implements Sheet {
     errors = new ErrorPanel(desk, this::open);
     whatIf = new WhatIfPanel(desk);
     paths = new PathsPanel(desk);
+    receiver = new ReceiverPanel(desk);
     elementPaper.getChildren().addAll(schematic, form, gain, actions, add);
     var leftScroll = WheelScroll.of(elementPaper);
     leftScroll.setMinWidth(296);
@@ -151,9 +154,10 @@ public final class ConditionSheet implements Sheet {
           case WHAT_IF -> whatIf;
           case PARTS -> parts;
           case PATHS -> paths;
+          case RECEIVER -> receiver;
         };
     // What is chosen from needs the height; the equation comes back with any other view.
-    boolean alone = v == View.PARTS || v == View.PATHS;
+    boolean alone = v == View.PARTS || v == View.PATHS || v == View.RECEIVER;
     equation.paper().setVisible(!alone);
     equation.paper().setManaged(!alone);
     VBox.setVgrow(body, Priority.ALWAYS);
@@ -308,6 +312,7 @@ public final class ConditionSheet implements Sheet {
       case WHAT_IF -> whatIf.refresh();
       case PARTS -> parts.refresh(element - 1);
       case PATHS -> paths.refresh();
+      case RECEIVER -> receiver.refresh();
     }
   }
 
@@ -334,6 +339,7 @@ public final class ConditionSheet implements Sheet {
               desk.probe(), x -> a.design().path().map(p -> p.countsWorth(x)).orElse(Double.NaN));
       case ERROR -> errors.probe();
       case PARTS -> parts.dark(desk.dark());
+      case RECEIVER -> receiver.probe();
       case WHAT_IF, PATHS -> {}
     }
   }

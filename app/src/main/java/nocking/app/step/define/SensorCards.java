@@ -67,15 +67,16 @@ final class SensorCards {
             .orElseGet(
                 () ->
                     new SensorCard(
-                        Book.newId(),
-                        name,
-                        "channel " + c.tag(),
-                        LocalDate.now(Clock.systemDefaultZone()).toString(),
-                        c.definition().kind(),
-                        c.definition().unit(),
-                        c.design().sensor(),
-                        1,
-                        supplied(c)));
+                            Book.newId(),
+                            name,
+                            "channel " + c.tag(),
+                            LocalDate.now(Clock.systemDefaultZone()).toString(),
+                            c.definition().kind(),
+                            c.definition().unit(),
+                            c.design().sensor(),
+                            1)
+                        .withSupplied(supplied(c))
+                        .withOverload(c.design().overload()));
     boolean kept =
         desk.editBook(
             "keep card " + name,

@@ -6,7 +6,7 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
@@ -18,6 +18,7 @@ import nocking.app.control.Paper;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
+import nocking.channel.StoredCurve;
 import nocking.quantity.Numbers;
 import nocking.quantity.Sentence;
 import nocking.quantity.Unit;
@@ -30,6 +31,7 @@ final class SwapPanel extends VBox {
   private final ComboBox<SensorCard> cards = new DropDown<>();
   private final Label sentence = new Label();
   private final Button accept = new Button("Fit it");
+  private final Button behind = new Button("Fit it, the receiver keeps its curve");
   private final Label nodes = Paper.caption("");
   private final Grid grid;
   private SensorSwap swap = new SensorSwap(List.of(), "");
@@ -55,7 +57,9 @@ final class SwapPanel extends VBox {
     cards.valueProperty().addListener((o, before, now) -> compare());
     accept.setId("swap-accept");
     accept.getStyleClass().add("primary");
-    accept.setOnAction(e -> fit());
+    accept.setOnAction(e -> fit(false));
+    behind.setId("swap-behind");
+    behind.setOnAction(e -> fit(true));
     sentence.setId("swap-sentence");
     sentence.setWrapText(true);
     sentence.getStyleClass().add("result-line");
@@ -76,7 +80,7 @@ final class SwapPanel extends VBox {
             i -> false);
     grid.setMinHeight(130);
     VBox.setVgrow(grid, Priority.ALWAYS);
-    var top = new HBox(10, new Label("Fit instead"), cards, accept);
+    var top = new FlowPane(10, 6, new Label("Fit instead"), cards, accept, behind);
     top.setAlignment(Pos.CENTER_LEFT);
     nodes.setId("swap-nodes");
     grid.table()
@@ -134,6 +138,7 @@ final class SwapPanel extends VBox {
     Optional<Channel> channel = desk.channel();
     SensorCard card = cards.getValue();
     accept.setDisable(card == null || !desk.editable());
+    behind.setDisable(accept.isDisable());
     if (channel.isEmpty() || card == null) {
       swap = new SensorSwap(List.of(), "");
       sentence.setText("Nothing is compared yet.");
@@ -160,14 +165,26 @@ final class SwapPanel extends VBox {
     nodes.setText(Sentence.capital(r.where()) + ": " + r.nodes());
   }
 
-  private void fit() {
+  /**
+   * @param keeps true where the receiver goes on by the curve that it has now
+   */
+  private void fit(boolean keeps) {
     SensorCard card = cards.getValue();
     if (card == null) return;
-    if (desk.edit("fit " + card.name(), "", card::putInto)) {
+    if (keeps) {
+      desk.edit("fit %s, receiver as it was".formatted(card.name()), "", c -> behind(c, card));
+    } else if (desk.edit("fit " + card.name(), "", card::putInto)) {
       desk.say(
           "%s is fitted. The calibration stays as it was until it is measured again."
               .formatted(card.name()),
           false);
     }
+  }
+
+  /** A receiver that goes by a curve of its own already keeps that one. */
+  private static Channel behind(Channel c, SensorCard card) {
+    StoredCurve own = c.receiver().stored();
+    StoredCurve kept = own == null ? StoredCurve.asItStands(c) : own;
+    return card.putInto(c).calibration(k -> k.withAdopted(null)).receiver(r -> r.withStored(kept));
   }
 }

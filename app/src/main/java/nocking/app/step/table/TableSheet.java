@@ -27,6 +27,7 @@ import nocking.app.step.Exports;
 import nocking.app.step.Files;
 import nocking.app.step.Sheet;
 import nocking.channel.Channel;
+import nocking.element.Signal;
 import nocking.firmware.TableSource;
 import nocking.path.GeneratedEquation;
 import nocking.points.RawUnit;
@@ -41,6 +42,7 @@ import nocking.report.plot.Axis;
 import nocking.report.plot.Layer;
 import nocking.report.plot.Plot;
 import nocking.report.plot.Role;
+import nocking.sensor.Sensor;
 import nocking.table.Cell;
 import nocking.table.LinearTable;
 import nocking.table.TableError;
@@ -78,7 +80,7 @@ public final class TableSheet implements Sheet {
         new Segments<>(
             "table-axis",
             List.of(RawUnit.values()),
-            u -> u == RawUnit.VOLTS ? "volts" : "counts",
+            RawUnit::title,
             u -> change("raw column", s -> s.withAxis(u)));
     order =
         new Segments<>(
@@ -179,10 +181,17 @@ public final class TableSheet implements Sheet {
 
   private void start() {
     int decimals = Math.min(9, desk.analysis().design().decimals() + 1);
-    desk.edit(
-        "make a table",
-        "",
-        c -> c.receiver(r -> r.withTable(TableSpec.DEFAULT.withOutDecimals(decimals))));
+    TableSpec usual = TableSpec.DEFAULT.withOutDecimals(decimals);
+    // Without a path there is no volt to count in; a receiver that wants ohms needs none.
+    TableSpec spec =
+        desk.analysis().calibration().curve().isEmpty() ? usual.withAxis(RawUnit.OHMS) : usual;
+    desk.edit("make a table", "", c -> c.receiver(r -> r.withTable(spec)));
+  }
+
+  private static boolean possible(Analysis a) {
+    Sensor sensor = a.channel().design().sensor();
+    return a.calibration().curve().isPresent()
+        || sensor != null && sensor.signal() == Signal.RESISTANCE;
   }
 
   private String raw(Cell c) {
@@ -237,7 +246,7 @@ public final class TableSheet implements Sheet {
     boolean none = s == null;
     start.setVisible(none);
     start.setManaged(none);
-    start.setDisable(!desk.editable() || a.calibration().curve().isEmpty());
+    start.setDisable(!desk.editable() || !possible(a));
     form.setVisible(!none);
     form.setManaged(!none);
     String u = a.channel().definition().unit();
@@ -250,7 +259,7 @@ public final class TableSheet implements Sheet {
       for (EntryField e : List.of(cells, rawDecimals, outDecimals)) {
         e.field().setEditable(desk.editable());
       }
-      rawDecimals.field().setEditable(desk.editable() && s.axis() == RawUnit.VOLTS);
+      rawDecimals.field().setEditable(desk.editable() && s.axis() != RawUnit.COUNTS);
       axis.setDisable(!desk.editable());
       order.setDisable(!desk.editable());
       grid.table().getColumns().get(1).setText("raw " + s.axis().unit().symbol());
@@ -318,7 +327,6 @@ public final class TableSheet implements Sheet {
         .ifPresent(
             p ->
                 plot.probe(
-                    s.axis() == RawUnit.VOLTS ? p.readOut().output() : p.readOut().code(),
-                    x -> Double.NaN));
+                    desk.analysis().receiver().rawOf(p.readOut().output()), x -> Double.NaN));
   }
 }
