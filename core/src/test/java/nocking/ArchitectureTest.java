@@ -38,6 +38,7 @@ class ArchitectureTest {
           "firmware",
           "prior",
           "channel",
+          "datasheet",
           "fault",
           "diagnosis",
           "misfit",

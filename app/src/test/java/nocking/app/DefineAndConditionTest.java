@@ -173,7 +173,7 @@ class DefineAndConditionTest extends WindowTest {
   @Test
   void datasheetTableIsPastedWithItsUnits() {
     blank();
-    hands.click("offer-table");
+    hands.click("have-table");
     clipboard("T\tR\n°C\tkΩ\n0\t32.65\n25\t10\n50\t3.6\n");
     hands.click("sensor-paste");
     var t = (TableSensor) channel().design().sensor();
@@ -191,7 +191,7 @@ class DefineAndConditionTest extends WindowTest {
   @Test
   void thermistorFromPointsGetsItsPullUpInOneAction() {
     blank();
-    hands.click("offer-ntc-beta");
+    hands.click("have-ntc-beta");
     hands.fill("sensor-points", "25: 10k, 85: 1070").press(KeyCode.ENTER);
     assertThat(((NtcBeta) channel().design().sensor()).beta().number())
         .isCloseTo(3977.5, within(0.1));
@@ -214,7 +214,7 @@ class DefineAndConditionTest extends WindowTest {
   @Test
   void formulaThatTurnsKeepsTheLastGoodOne() {
     blank();
-    hands.click("offer-formula");
+    hands.click("have-formula");
     hands.fill("sensor-formula", "0.4 + x/50");
     assertThat(((FormulaSensor) channel().design().sensor()).formula()).isEqualTo("0.4 + x/50");
     hands.fill("sensor-formula", "(x - 30)^2/1000");
@@ -243,7 +243,7 @@ class DefineAndConditionTest extends WindowTest {
                                     ? d.withUnit("").withRange(Value.of(1), Value.of(3))
                                     : d.withUnit("°C").withRange(Value.of(0), Value.of(100))));
           });
-      hands.click("offer-" + model.model());
+      hands.click("have-" + model.model());
       assertThat(channel().design().sensor().model()).isEqualTo(model.model());
       assertThat(Hands.ask(() -> desk.analysis().design().sensorCurve()))
           .as(model.model())
@@ -261,7 +261,7 @@ class DefineAndConditionTest extends WindowTest {
     hands.click("hazard-pressure");
     assertThat(channel().definition().hazards()).isEmpty();
     choose("define-kind", QuantityKind.VOLTAGE);
-    hands.click("offer-ac");
+    hands.click("have-ac");
     assertThat(channel().definition().hazards()).containsExactly(Hazard.MAINS);
   }
 

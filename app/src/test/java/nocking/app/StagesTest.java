@@ -65,7 +65,7 @@ class StagesTest extends WindowTest {
                 "clear",
                 "",
                 c -> c.design(d -> d.withSensor(null).withStages(java.util.List.of()))));
-    hands.click("offer-two-point");
+    hands.click("have-two-point");
     assertThat(channel().design().sensor().rated(channel().unit()).low()).isEqualTo(-40);
     assertThat(channel().design().sensor().rated(channel().unit()).high()).isEqualTo(40);
     assertThat(analysis().design().path()).isPresent();

@@ -56,13 +56,13 @@ final class ChannelFiles {
                                     ", ", book.channels().stream().map(Channel::tag).toList()))));
   }
 
-  private static String text(Path file) {
+  static String text(Path file) {
     try {
       return Files.readString(file);
     } catch (NoSuchFileException e) {
       throw new DocumentException(file + " does not exist", e);
     } catch (CharacterCodingException e) {
-      throw new DocumentException(file + " is not text: expected JSON in UTF-8", e);
+      throw new DocumentException(file + " is not text in UTF-8", e);
     } catch (IOException e) {
       if (Files.isDirectory(file)) throw new DocumentException(file + " is a folder", e);
       throw new BookException(

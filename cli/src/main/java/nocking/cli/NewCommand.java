@@ -12,9 +12,11 @@ import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.channel.Definition;
 import nocking.channel.DisplayLimits;
+import nocking.channel.Overload;
 import nocking.channel.QuantityKind;
 import nocking.channel.StoredCurve;
 import nocking.converter.Converter;
+import nocking.datasheet.SheetSensor;
 import nocking.finding.Finding;
 import nocking.path.SignalPath;
 import nocking.quantity.Ends;
@@ -46,10 +48,18 @@ final class NewCommand extends JsonOption {
   @Option(
       names = "--sensor",
       arity = "1..*",
-      required = true,
       paramLabel = "MODEL key=value",
       description = "Sensor model and its values, as for the command sensor.")
-  List<String> sensor;
+  List<String> sensor = List.of();
+
+  @Option(
+      names = "--datasheet",
+      paramLabel = "FILE.txt",
+      description = "Text of a datasheet in the place of --sensor.")
+  Path datasheet;
+
+  @Option(names = "--type", paramLabel = "NAME", description = "Which of the datasheet's types.")
+  String type;
 
   @Option(
       names = "--stage",
@@ -134,9 +144,27 @@ final class NewCommand extends JsonOption {
   }
 
   private Channel channel() {
+    if (sensor.isEmpty() == (datasheet == null)) {
+      throw new QuantityException("a channel is made of --sensor or of --datasheet, one of them");
+    }
+    return datasheet == null ? ofModel() : ofDatasheet();
+  }
+
+  private Channel ofModel() {
     var arguments = new SensorArguments(sensor.getFirst(), sensor.subList(1, sensor.size()), unit);
-    Unit quantity = arguments.quantity();
-    Sensor made = arguments.sensor();
+    return channel(arguments.quantity(), arguments.sensor(), null);
+  }
+
+  private Channel ofDatasheet() {
+    SheetSensor chosen = DatasheetCommand.chosen(DatasheetCommand.read(datasheet, null), type);
+    Unit quantity = unit == null ? chosen.unit() : Unit.of(unit);
+    return channel(
+        quantity,
+        chosen.sensorIn(quantity),
+        chosen.overload().map(o -> chosen.overloadIn(quantity)).orElse(null));
+  }
+
+  private Channel channel(Unit quantity, Sensor made, Overload overload) {
     List<Stage> path = StageArguments.stages(stages, quantity);
     Converter converter =
         Converter.of(
@@ -147,7 +175,12 @@ final class NewCommand extends JsonOption {
     Channel channel =
         Channel.blank(UUID.randomUUID().toString(), tag)
             .define(d -> defined(d, quantity, ends))
-            .design(d -> d.withSensor(made).withStages(path).withConverter(converter));
+            .design(
+                d ->
+                    d.withSensor(made)
+                        .withOverload(overload)
+                        .withStages(path)
+                        .withConverter(converter));
     Channel whole =
         channel.receiver(r -> r.withStored(storedCurve(quantity)).withLimits(limits(quantity)));
     whole.require();
@@ -187,7 +220,7 @@ final class NewCommand extends JsonOption {
     Definition d =
         blank
             .withName(name)
-            .withKind(kind == null ? kindOf(quantity) : kindNamed())
+            .withKind(kind == null ? QuantityKind.measuredIn(quantity) : kindNamed())
             .withUnit(quantity.symbol())
             .withRange(ends.from(), ends.to());
     if (tolerance != null) {
@@ -215,19 +248,6 @@ final class NewCommand extends JsonOption {
     } catch (QuantityException e) {
       throw new QuantityException(option + ": " + e.getMessage());
     }
-  }
-
-  /** The kind whose usual unit it is, else the first that is measured in units like it. */
-  private static QuantityKind kindOf(Unit quantity) {
-    for (QuantityKind k : QuantityKind.values()) {
-      if (!k.usualUnit().isEmpty() && Unit.of(k.usualUnit()).equals(quantity)) return k;
-    }
-    for (QuantityKind k : QuantityKind.values()) {
-      if (!k.usualUnit().isEmpty()
-          && !quantity.symbol().isEmpty()
-          && Unit.of(k.usualUnit()).dimension().equals(quantity.dimension())) return k;
-    }
-    return QuantityKind.OTHER;
   }
 
   private QuantityKind kindNamed() {

@@ -46,6 +46,7 @@ public final class NockingCli implements Runnable {
           new Entry("new", NewCommand::new),
           new Entry("convert", ConvertCommand::new),
           new Entry("sensor", SensorCommand::new),
+          new Entry("datasheet", DatasheetCommand::new),
           new Entry("design", DesignCommand::new),
           new Entry("path", PathCommand::new),
           new Entry("swap", SwapCommand::new),

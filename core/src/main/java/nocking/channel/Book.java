@@ -76,6 +76,17 @@ public record Book(
     return channels.stream().filter(c -> c.tag().equalsIgnoreCase(tag)).findFirst();
   }
 
+  /** A name that no card has yet: the wanted one, or with a number behind it. */
+  public String freeCardName(String wanted) {
+    String name = wanted;
+    for (int i = 2; cardNamed(name); i++) name = wanted + " " + i;
+    return name;
+  }
+
+  private boolean cardNamed(String name) {
+    return cards.stream().anyMatch(k -> k.name().equalsIgnoreCase(name));
+  }
+
   /**
    * Refuses a tag for a channel where another one has it, upper or lower case.
    *

@@ -1,5 +1,7 @@
 package nocking.channel;
 
+import nocking.quantity.Unit;
+
 /** What a channel measures, with the symbol that stands for it in equations. */
 public enum QuantityKind {
   TEMPERATURE("temperature", "T", "°C"),
@@ -24,6 +26,19 @@ public enum QuantityKind {
     this.title = title;
     this.symbol = symbol;
     this.usualUnit = usualUnit;
+  }
+
+  /** The kind whose usual unit it is, else the first that is measured in units like it. */
+  public static QuantityKind measuredIn(Unit quantity) {
+    for (QuantityKind k : values()) {
+      if (!k.usualUnit.isEmpty() && Unit.of(k.usualUnit).equals(quantity)) return k;
+    }
+    for (QuantityKind k : values()) {
+      if (!k.usualUnit.isEmpty()
+          && !quantity.symbol().isEmpty()
+          && Unit.of(k.usualUnit).dimension().equals(quantity.dimension())) return k;
+    }
+    return OTHER;
   }
 
   public String title() {

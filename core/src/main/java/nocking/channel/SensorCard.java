@@ -1,7 +1,9 @@
 package nocking.channel;
 
 import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
 import nocking.quantity.Unit;
+import nocking.quantity.Value;
 import nocking.sensor.Sensor;
 import nocking.wiring.Supplied;
 
@@ -62,6 +64,28 @@ public record SensorCard(
   /** The card's sensor with its numbers in another unit of the same dimension. */
   public Sensor sensorIn(Unit to) {
     return UnitChange.sensor(sensor, Unit.of(unit), to);
+  }
+
+  /**
+   * A channel that begins with this card: where it was made for another quantity, it takes the
+   * card's quantity, unit and range as well.
+   *
+   * @throws QuantityException where it measures something else already
+   */
+  public Channel begin(Channel c) {
+    Unit own = Unit.of(unit);
+    if (own.dimension().equals(c.unit().dimension())) return putInto(c);
+    if (c.design().sensor() != null || !c.calibration().points().points().isEmpty()) {
+      throw new QuantityException(
+          "%s measures %s and the channel %s".formatted(name, unit, c.unit().symbol()));
+    }
+    Span rated = sensor.rated(own);
+    return putInto(
+        c.define(
+            d ->
+                d.withKind(kind)
+                    .withUnit(unit)
+                    .withRange(Value.of(rated.low()), Value.of(rated.high()))));
   }
 
   /** The channel with this card's sensor in its own unit; its definition and stages stay. */

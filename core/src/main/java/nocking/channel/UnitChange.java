@@ -45,8 +45,8 @@ public final class UnitChange {
   }
 
   /** Overload limits in another unit of the same dimension; else as they are. */
-  static Overload overload(Overload limits, Unit from, Unit to) {
-    return from.dimension().equals(to.dimension()) && !from.equals(to)
+  public static Overload overload(Overload limits, Unit from, Unit to) {
+    return limits != null && from.dimension().equals(to.dimension()) && !from.equals(to)
         ? new UnitChange(from, to).overload(limits)
         : limits;
   }

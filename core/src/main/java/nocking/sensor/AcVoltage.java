@@ -129,6 +129,11 @@ public record AcVoltage(
   }
 
   @Override
+  public String alsoCalled() {
+    return "mains";
+  }
+
+  @Override
   public String summary() {
     return "%s, %s to %s".formatted(waveform.title(), from.title(), to.title());
   }

@@ -46,6 +46,11 @@ public record BipolarSensor(
   }
 
   @Override
+  public String alsoCalled() {
+    return "centre rest signed";
+  }
+
+  @Override
   public String summary() {
     return "%s ± %s·x"
         .formatted(Numbers.compact(rest.number(), "V", 4), Numbers.compact(slope.number(), "V", 4));

@@ -59,6 +59,11 @@ public record CurrentLoop(
   }
 
   @Override
+  public String alsoCalled() {
+    return "transmitter loop";
+  }
+
+  @Override
   public String summary() {
     return "%s…%s mA for %s…%s"
         .formatted(

@@ -82,6 +82,11 @@ public record NtcBeta(
   }
 
   @Override
+  public String alsoCalled() {
+    return "NTC";
+  }
+
+  @Override
   public String summary() {
     return "%s at %s °C, β %s"
         .formatted(

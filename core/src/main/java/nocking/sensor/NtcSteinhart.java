@@ -150,6 +150,11 @@ public record NtcSteinhart(
   }
 
   @Override
+  public String alsoCalled() {
+    return "NTC Steinhart Hart";
+  }
+
+  @Override
   public String summary() {
     return "A %s, B %s, C %s"
         .formatted(

@@ -119,6 +119,11 @@ public record PlatinumRtd(
   }
 
   @Override
+  public String alsoCalled() {
+    return "Pt100 Pt1000 resistance thermometer";
+  }
+
+  @Override
   public String summary() {
     return "%s Ω, class %s, %s"
         .formatted(Numbers.trimmed(resistance.number(), 5), toleranceClass.title(), wires.title());

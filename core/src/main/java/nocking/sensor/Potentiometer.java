@@ -113,6 +113,11 @@ public record Potentiometer(
   }
 
   @Override
+  public String alsoCalled() {
+    return "lever slider wiper track";
+  }
+
+  @Override
   public String summary() {
     return "%s on %s V, %s"
         .formatted(

@@ -55,6 +55,11 @@ public record RatiometricSensor(
   }
 
   @Override
+  public String alsoCalled() {
+    return "ratiometric";
+  }
+
+  @Override
   public String summary() {
     return "%s…%s V of %s V"
         .formatted(volts(lowFraction), volts(highFraction), Numbers.trimmed(supply.number(), 4));

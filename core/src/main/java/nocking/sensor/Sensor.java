@@ -58,6 +58,11 @@ public sealed interface Sensor extends Element
   /** What the technician has in hand, for example {@code two points}. */
   String inHand();
 
+  /** Other words that someone may look for it by; empty for none. */
+  default String alsoCalled() {
+    return "";
+  }
+
   /** What comes out of it. */
   default Signal signal() {
     return Signal.VOLTAGE;

@@ -71,6 +71,11 @@ public record SteppedSensor(
   }
 
   @Override
+  public String alsoCalled() {
+    return "selector switch knob";
+  }
+
+  @Override
   public String summary() {
     return positions.size() + " positions";
   }

@@ -49,6 +49,11 @@ public record StrainBridge(
   }
 
   @Override
+  public String alsoCalled() {
+    return "load cell strain gauge weight force";
+  }
+
+  @Override
   public String summary() {
     return "%s mV/V on %s V for %s"
         .formatted(

@@ -4,8 +4,6 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.util.Optional;
 import java.util.function.Consumer;
-import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import nocking.app.desk.Desk;
 import nocking.channel.Book;
 import nocking.channel.Channel;
@@ -27,27 +25,10 @@ final class SensorCards {
     this.propose = propose;
   }
 
-  void list(MenuButton menu) {
-    menu.getItems().clear();
-    Unit own = desk.channel().orElseThrow().unit();
-    for (SensorCard c : desk.book().cards()) {
-      boolean same = Unit.of(c.unit()).dimension().equals(own.dimension());
-      var item = new MenuItem(c.name() + "  ·  " + c.sensor().inHand());
-      item.setDisable(!same);
-      item.setOnAction(e -> use(c));
-      menu.getItems().add(item);
-    }
-    if (menu.getItems().isEmpty()) {
-      var none = new MenuItem("no cards yet: keep a sensor as one");
-      none.setDisable(true);
-      menu.getItems().add(none);
-    }
-  }
-
   /** Where a sensor is there already, the new one is compared first. */
   void use(SensorCard c) {
     boolean fresh = desk.channel().orElseThrow().design().sensor() == null;
-    if (fresh) desk.edit("take card " + c.name(), "", c::putInto);
+    if (fresh) desk.edit("take card " + c.name(), "", c::begin);
     else propose.accept(c);
   }
 
@@ -58,7 +39,7 @@ final class SensorCards {
         Optional.ofNullable(c.design().card()).flatMap(r -> desk.book().card(r.id()));
     String name =
         own.map(SensorCard::name)
-            .orElseGet(() -> freeName(c.tag() + " " + c.design().sensor().title()));
+            .orElseGet(() -> desk.book().freeCardName(c.tag() + " " + c.design().sensor().title()));
     SensorCard card =
         own.map(
                 k ->
@@ -108,15 +89,5 @@ final class SensorCards {
             c.design().sensor(),
             1)
         .sensorIn(Unit.of(card.unit()));
-  }
-
-  private String freeName(String stem) {
-    String name = stem;
-    for (int i = 2; taken(name); i++) name = stem + " " + i;
-    return name;
-  }
-
-  private boolean taken(String name) {
-    return desk.book().cards().stream().anyMatch(k -> k.name().equalsIgnoreCase(name));
   }
 }

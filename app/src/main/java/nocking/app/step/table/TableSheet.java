@@ -166,7 +166,7 @@ public final class TableSheet implements Sheet {
 
   private static HBox row(String title, Node control) {
     var label = new Label(title);
-    label.setMinWidth(132);
+    label.setMinWidth(92);
     var row = new HBox(6, label, control);
     row.setAlignment(Pos.CENTER_LEFT);
     return row;

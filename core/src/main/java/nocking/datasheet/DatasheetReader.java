@@ -1,0 +1,250 @@
+package nocking.datasheet;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import nocking.datasheet.SheetLine.Reading;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
+
+/** Goes through the lines of a datasheet once, and keeps what each says. */
+final class DatasheetReader {
+  private static final Pattern CELLS = Pattern.compile("\\s*[\\t|;]\\s*|\\s{2,}");
+  private static final Pattern NUMERIC =
+      Pattern.compile("[-+−]?\\d+(?:\\.\\d+)?(?:[eE][-+]?\\d+)?|[-–—]|");
+  private static final Pattern TYPES =
+      Pattern.compile("(?i)(?:type|model|version|variant|order(?:ing)?(?: code)?|part)\\b.*");
+  private static final Pattern IN_BRACKETS = Pattern.compile("[(\\[]([^()\\[\\]]+)[)\\]]\\s*$");
+  private static final Pattern AT =
+      Pattern.compile("(?i)\\bat\\s+(-?\\d+(?:\\.\\d+)?\\s*[%°A-Za-zµΩ]*)");
+  private static final Pattern R_AT = Pattern.compile("(?i)\\bR\\s*_?\\(?(\\d+)\\)?");
+  private static final Pattern PLATINUM = Pattern.compile("\\b[Pp][Tt]\\s?(100|200|500|1000)\\b");
+  private static final Pattern RATIOMETRIC =
+      Pattern.compile("(?i)ratiometric|proportional to (?:the )?supply");
+  private static final Pattern FIRST_NUMBER =
+      Pattern.compile("(?:±|\\+/-|\\+-)?\\s*[-+−]?(?<![A-Za-z_])\\d");
+
+  private final List<String> text;
+  private final Separator separator;
+  private final List<SheetLine> lines = new ArrayList<>();
+  private final Map<String, Map<Fact, Said>> facts = new LinkedHashMap<>();
+  private final SheetTable table = new SheetTable();
+  private List<String> types = List.of();
+  private Optional<Double> platinum = Optional.empty();
+  private String problem = "";
+
+  DatasheetReader(String text, Separator separator) {
+    this.text = text.lines().toList();
+    this.separator = separator;
+  }
+
+  Datasheet read() {
+    for (int i = 0; i < text.size(); i++) {
+      if (!text.get(i).isBlank()) line(i + 1, text.get(i).strip());
+    }
+    table.heads().forEach(this::headed);
+    if (!problem.isEmpty()) return new Datasheet(separator, lines, List.of(), problem);
+    try {
+      List<SheetSensor> sensors = new SensorMaker(facts, table, platinum).sensors();
+      return new Datasheet(separator, lines, sensors, "");
+    } catch (QuantityException e) {
+      return new Datasheet(separator, lines, List.of(), e.getMessage());
+    }
+  }
+
+  private void headed(int line) {
+    lines.replaceAll(
+        l ->
+            l.number() == line
+                ? new SheetLine(line, l.text(), Reading.UNDERSTOOD, "head of the table")
+                : l);
+  }
+
+  private void add(int number, String of, Reading reading, String says) {
+    lines.add(new SheetLine(number, of, reading, says));
+  }
+
+  private void line(int number, String original) {
+    String s = separator.pointed(original);
+    List<String> cells = Arrays.asList(CELLS.split(s));
+    List<String> numbers = Arrays.asList(s.split("[\\s\\t|;]+"));
+    boolean row = cells.size() > 1 && cells.stream().allMatch(c -> NUMERIC.matcher(c).matches());
+    boolean spaced =
+        !row && numbers.size() > 1 && numbers.stream().allMatch(c -> NUMERIC.matcher(c).matches());
+    try {
+      if (row || spaced) {
+        table.row(number, row ? cells : numbers);
+        add(number, original, Reading.UNDERSTOOD, "row of the table");
+      } else if (cells.size() > 1 && TYPES.matcher(cells.getFirst()).matches()) {
+        types = List.copyOf(cells.subList(1, cells.size()));
+        add(number, original, Reading.UNDERSTOOD, "types: " + String.join(", ", types));
+      } else {
+        says(number, original, s, cells);
+      }
+    } catch (QuantityException e) {
+      table.head(number, cells);
+      add(number, original, Reading.NOT_UNDERSTOOD, e.getMessage());
+    }
+  }
+
+  private void says(int number, String original, String s, List<String> cells) {
+    Matcher pt = PLATINUM.matcher(s);
+    if (pt.find()) {
+      double ohms = Double.parseDouble(pt.group(1));
+      if (platinum.isPresent() && platinum.get() != ohms) {
+        contradicts(number, original, "another platinum resistor is named above");
+        return;
+      }
+      platinum = Optional.of(ohms);
+      add(
+          number,
+          original,
+          Reading.UNDERSTOOD,
+          "platinum resistor, %s Ω at 0 °C".formatted(pt.group(1)));
+      return;
+    }
+    int colon = s.indexOf(':');
+    int equals = s.indexOf('=');
+    int cut = colon > 0 ? colon : equals;
+    String first = cells.getFirst();
+    String label = cut > 0 ? s.substring(0, cut) : cells.size() > 1 ? first : beforeNumber(s);
+    Optional<Fact> fact = Fact.named(label);
+    if (fact.isEmpty()) {
+      table.head(number, cells);
+      boolean digits = s.chars().anyMatch(Character::isDigit);
+      add(
+          number,
+          original,
+          digits ? Reading.NOT_UNDERSTOOD : Reading.NOT_NEEDED,
+          digits ? "not understood" : "words only");
+      return;
+    }
+    // A head such as "Temperature (°C)  Resistance (kΩ)" names facts too, and has no numbers.
+    if (!s.substring(label.length()).chars().anyMatch(Character::isDigit)) {
+      if (RATIOMETRIC.matcher(s).find()) {
+        Said before = facts.getOrDefault("", Map.of()).get(Fact.OUTPUT);
+        if (before != null) {
+          facts
+              .get("")
+              .put(Fact.OUTPUT, new Said(before.line(), before.amount(), before.at(), true));
+          add(number, original, Reading.UNDERSTOOD, "the output is a share of the supply");
+          return;
+        }
+      }
+      table.head(number, cells);
+      add(number, original, Reading.NOT_NEEDED, "no number");
+      return;
+    }
+    if (cut <= 0 && types.size() > 1 && cells.size() == types.size() + 1) {
+      perType(number, original, fact.get(), label, cells, RATIOMETRIC.matcher(s).find());
+    } else {
+      String value =
+          cut > 0
+              ? s.substring(cut + 1)
+              : cells.size() > 1
+                  ? String.join(" ", cells.subList(1, cells.size()))
+                  : s.substring(label.length());
+      Said said = said(number, fact.get(), label, value, RATIOMETRIC.matcher(s).find());
+      keep(number, original, fact.get(), List.of(""), List.of(said));
+    }
+  }
+
+  /** The words before the first number that stands by itself. */
+  private static String beforeNumber(String s) {
+    // A number that belongs to the label, as in R25 or B25/85, touches a letter or a stroke.
+    Matcher label =
+        Pattern.compile("(?i)^\\s*(?:R\\s*_?\\(?\\d+\\)?|B\\s*_?\\(?\\d+\\s*/\\s*\\d+\\)?)")
+            .matcher(s);
+    int from = label.find() ? label.end() : 0;
+    Matcher m = FIRST_NUMBER.matcher(s);
+    return m.find(from) ? s.substring(0, m.start()) : s;
+  }
+
+  private void perType(
+      int number, String original, Fact fact, String label, List<String> cells, boolean ofSupply) {
+    var list = new ArrayList<Said>();
+    for (String cell : cells.subList(1, cells.size())) {
+      list.add(said(number, fact, label, cell, ofSupply));
+    }
+    keep(number, original, fact, types, list);
+  }
+
+  private Said said(int number, Fact fact, String label, String value, boolean ofSupply) {
+    Matcher bracket = IN_BRACKETS.matcher(label);
+    Optional<Unit> heading = bracket.find() ? heading(bracket.group(1)) : Optional.empty();
+    Amount a = Amount.of(value, heading);
+    if (Double.isNaN(a.low()) && fact != Fact.CLASS) {
+      // A range of ± 10 bar goes both ways; ± behind nothing says nothing else.
+      if (fact != Fact.RANGE && fact != Fact.OUTPUT) {
+        throw new QuantityException("%s has a tolerance and no value".formatted(fact.title()));
+      }
+      a = a.bothWays();
+    }
+    Unit unit = a.unit().orElse(Unit.ONE);
+    if (fact != Fact.CLASS && !fact.takes(unit.dimension())) {
+      throw new QuantityException("%s cannot be %s".formatted(fact.title(), a.says()));
+    }
+    Matcher at = AT.matcher(label);
+    Matcher r = R_AT.matcher(label);
+    Optional<Amount> where =
+        at.find()
+            ? Optional.of(Amount.of(at.group(1), Optional.of(Unit.CELSIUS)))
+            : fact == Fact.RESISTANCE && r.find()
+                ? Optional.of(Amount.of(r.group(1), Optional.of(Unit.CELSIUS)))
+                : Optional.empty();
+    return new Said(number, a, where, ofSupply);
+  }
+
+  private static Optional<Unit> heading(String text) {
+    try {
+      return Amount.unit(text);
+    } catch (QuantityException e) {
+      // Brackets hold remarks as well as units.
+      return Optional.empty();
+    }
+  }
+
+  private void keep(int number, String original, Fact fact, List<String> of, List<Said> said) {
+    for (int i = 0; i < of.size(); i++) {
+      Map<Fact, Said> mine = facts.computeIfAbsent(of.get(i), t -> new EnumMap<>(Fact.class));
+      Said before = mine.putIfAbsent(fact, said.get(i));
+      boolean needed = fact != Fact.AMBIENT && fact != Fact.CLASS;
+      if (before != null && needed && !before.amount().says().equals(said.get(i).amount().says())) {
+        contradicts(
+            number,
+            original,
+            "%s is %s, line %d says %s"
+                .formatted(
+                    fact.title(),
+                    said.get(i).amount().says(),
+                    before.line(),
+                    before.amount().says()));
+        return;
+      }
+    }
+    var words = new ArrayList<String>();
+    for (int i = 0; i < of.size(); i++) {
+      words.add((of.get(i).isEmpty() ? "" : of.get(i) + " ") + said.get(i).amount().says());
+    }
+    String where = said.getFirst().at().map(a -> " at " + a.says()).orElse("");
+    String share = said.getFirst().ofSupply() ? ", a share of the supply" : "";
+    add(
+        number,
+        original,
+        fact == Fact.AMBIENT ? Reading.NOT_NEEDED : Reading.UNDERSTOOD,
+        fact.title() + where + ": " + String.join(", ", words) + share);
+  }
+
+  private void contradicts(int number, String original, String why) {
+    add(number, original, Reading.CONTRADICTS, why);
+    if (problem.isEmpty()) {
+      problem = "line %d contradicts another: %s".formatted(number, why);
+    }
+  }
+}
