@@ -166,6 +166,7 @@ final class TableCommand extends JsonOption {
             descending,
             spec.rawDecimals(),
             spec.outDecimals(),
+            null,
             null);
     if (out != null) {
       String name = out.getFileName().toString().toLowerCase(Locale.ROOT);

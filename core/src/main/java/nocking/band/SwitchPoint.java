@@ -31,6 +31,19 @@ public record SwitchPoint(
     return new SwitchPoint(name, at, window, up, down, v);
   }
 
+  /** Words for the levels of its input, and for the stretch where it may be either. */
+  public static final String HIGH = "high";
+
+  public static final String LOW = "low";
+  public static final String EITHER = "either";
+
+  /** The level that its input must have at a reading: high, low, or either inside the window. */
+  public String levelAt(double reading) {
+    if (Double.isNaN(reading)) return EITHER;
+    if (Math.abs(reading - at.number()) <= window.number()) return EITHER;
+    return reading > at.number() != activeLow ? HIGH : LOW;
+  }
+
   /** The same switch with where it was seen to change. */
   public SwitchPoint withObservations(Value onTheWayUp, Value onTheWayDown) {
     return new SwitchPoint(name, at, window, onTheWayUp, onTheWayDown, activeLow);

@@ -7,6 +7,7 @@ import nocking.converter.Converter;
 import nocking.points.PointSet;
 import nocking.sensor.Sensor;
 import nocking.stage.Stage;
+import nocking.table.DisplayLimits;
 import nocking.table.TableSpec;
 import nocking.wiring.Checklist;
 import nocking.wiring.Observation;

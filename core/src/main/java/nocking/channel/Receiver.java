@@ -1,5 +1,6 @@
 package nocking.channel;
 
+import nocking.table.DisplayLimits;
 import nocking.table.TableSpec;
 
 /**

@@ -16,6 +16,7 @@ import nocking.quantity.Spread;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
+import nocking.table.DisplayLimits;
 import nocking.wiring.Observation;
 import nocking.wiring.Place;
 

@@ -2,6 +2,7 @@ package nocking.diagnosis;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import nocking.channel.Channel;
@@ -67,17 +68,22 @@ public final class Diagnosis {
     var list = new ArrayList<Observation>();
     for (Pin p : c.wiring().plan().pins()) {
       if (p.measured() == null) continue;
-      Place place =
-          Place.of(
-              switch (p.function()) {
-                case SUPPLY -> Place.Kind.SUPPLY_AT_RECEIVER;
-                case GROUND -> Place.Kind.GROUND_AT_SENSOR;
-                case SIGNAL -> Place.Kind.SIGNAL_AT_RECEIVER;
-              });
-      var s = new Observation(place, rest, p.measured());
-      if (!c.wiring().seen().contains(s)) list.add(s);
+      placeOf(p.function())
+          .map(k -> new Observation(Place.of(k), rest, p.measured()))
+          .filter(s -> !c.wiring().seen().contains(s))
+          .ifPresent(list::add);
     }
     return list;
+  }
+
+  /** A teach wire says nothing of the path. */
+  private static Optional<Place.Kind> placeOf(Pin.Function function) {
+    return switch (function) {
+      case SUPPLY -> Optional.of(Place.Kind.SUPPLY_AT_RECEIVER);
+      case GROUND -> Optional.of(Place.Kind.GROUND_AT_SENSOR);
+      case SIGNAL -> Optional.of(Place.Kind.SIGNAL_AT_RECEIVER);
+      case TEACH -> Optional.empty();
+    };
   }
 
   /** What was seen as an observation; the digits that were typed say how exact a display is. */

@@ -242,12 +242,14 @@ final class FaultyCircuit {
           case SUPPLY -> FaultKind.SUPPLY_OPEN;
           case GROUND -> FaultKind.GROUND_OPEN;
           case SIGNAL -> FaultKind.SIGNAL_OPEN;
+          case TEACH -> throw new IllegalArgumentException("a teach wire is no part of the path");
         };
     FaultKind lead =
         switch (function) {
           case SUPPLY -> FaultKind.SUPPLY_LEAD;
           case GROUND -> FaultKind.GROUND_LEAD;
           case SIGNAL -> FaultKind.SIGNAL_LEAD;
+          case TEACH -> throw new IllegalArgumentException("a teach wire is no part of the path");
         };
     String sensor = "pin." + function.title();
     if (faults.has(open)) return sensor;

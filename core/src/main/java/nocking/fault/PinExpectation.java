@@ -69,6 +69,9 @@ public record PinExpectation(
             case SUPPLY -> supply(subject, name, i);
             case GROUND -> ground(subject, name, i);
             case SIGNAL -> node(subject, name, i, Place.of(Place.Kind.SIGNAL_AT_RECEIVER));
+            // What holds it when nobody teaches is the sensor's own affair.
+            case TEACH ->
+                new PinExpectation(name, i, Double.NaN, Double.NaN, Double.NaN, null, false);
           });
     }
     for (Place p : FaultMatrix.places(subject)) {

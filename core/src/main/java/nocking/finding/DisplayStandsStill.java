@@ -3,9 +3,9 @@ package nocking.finding;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
-import nocking.channel.DisplayLimits;
 import nocking.channel.WorkStep;
 import nocking.quantity.Span;
+import nocking.table.DisplayLimits;
 import nocking.view.ChannelView;
 
 /** The display stops at a limit inside the working range: the reading looks alive and is wrong. */

@@ -29,6 +29,7 @@ public interface Rule {
           new CardDeparture(),
           new SimilarCard(),
           new WireReadings(),
+          new TeachWire(),
           new FloatingSignal(),
           new FaultLimits(),
           new BackwardsSignal(),

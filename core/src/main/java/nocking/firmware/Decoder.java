@@ -8,6 +8,7 @@ import java.util.function.IntUnaryOperator;
 import nocking.band.AlarmBand;
 import nocking.band.BandPlan;
 import nocking.band.Positions;
+import nocking.band.SwitchPoint;
 import nocking.converter.Converter;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Value;
@@ -177,6 +178,34 @@ public final class Decoder {
         },
         stayFirst,
         stayLast,
+        null);
+  }
+
+  /**
+   * What a contact on the same mechanism must read at a code: its input high, low, or either inside
+   * its window.
+   *
+   * @param reading quantity that the receiver shows for volts; NaN where it shows nothing
+   * @param limits volts of sound wires; null for none
+   */
+  public static Decoder ofContact(
+      SwitchPoint contact, DoubleUnaryOperator reading, Thresholds limits, Converter converter) {
+    var states = new ArrayList<>(List.of(SwitchPoint.LOW, SwitchPoint.HIGH, SwitchPoint.EITHER));
+    int faults = withFaults(states, limits);
+    int[] none = new int[states.size()];
+    int[] never = new int[states.size()];
+    Arrays.fill(never, -1);
+    return new Decoder(
+        states,
+        faults,
+        codes(converter),
+        code -> {
+          double volts = converter.volts(code);
+          int fault = fault(limits, volts, faults);
+          return fault >= 0 ? fault : states.indexOf(contact.levelAt(reading.applyAsDouble(volts)));
+        },
+        none,
+        never,
         null);
   }
 

@@ -12,6 +12,7 @@ import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.Value;
 import nocking.table.Cell;
+import nocking.table.DisplayLimits;
 import nocking.table.LinearTable;
 import nocking.table.TableError;
 import nocking.wiring.Thresholds;
@@ -25,6 +26,7 @@ import nocking.wiring.Thresholds;
  * @param axis unit of the raw column
  * @param limits raw values, in the unit of the axis, beyond which a reading is a fault; null for
  *     none
+ * @param display least and largest reading that the display shows; null for none
  */
 public record TableSource(
     String name,
@@ -34,7 +36,8 @@ public record TableSource(
     boolean descending,
     int rawDecimals,
     int outDecimals,
-    Thresholds limits) {
+    Thresholds limits,
+    DisplayLimits display) {
 
   public String csv(LinearTable table) {
     var out = new StringBuilder("raw,out\n");
@@ -94,7 +97,24 @@ public record TableSource(
             name,
             upper,
             row(cells, Cell::out, outDecimals),
-            faults(upper, type));
+            faults(upper, type) + clamp());
+  }
+
+  /** A reading that stands still at the limits of the display; nothing where it has none. */
+  private String clamp() {
+    if (display == null) return "";
+    var text =
+        new StringBuilder("\n/* What the display shows: it stands still at its limits. */\n");
+    text.append("static inline double %s_display(double reading)\n{\n".formatted(name));
+    if (display.low() != null) {
+      String low = Numbers.plain(display.low().number());
+      text.append("    if (reading < %1$s) return %1$s;\n".formatted(low));
+    }
+    if (display.high() != null) {
+      String high = Numbers.plain(display.high().number());
+      text.append("    if (reading > %1$s) return %1$s;\n".formatted(high));
+    }
+    return text.append("    return reading;\n}\n").toString();
   }
 
   private String rawType(LinearTable table) {

@@ -1,9 +1,11 @@
 package nocking.view;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import nocking.algebra.AlgebraException;
+import nocking.band.AlarmBand;
 import nocking.band.BandPlan;
 import nocking.band.Positions;
 import nocking.channel.Channel;
@@ -14,9 +16,13 @@ import nocking.fault.PairExpectation;
 import nocking.fault.PinExpectation;
 import nocking.fault.Subject;
 import nocking.firmware.Decoder;
+import nocking.path.PathState;
+import nocking.path.SignalPath;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
+import nocking.tolerance.Budget;
+import nocking.tolerance.BudgetPoint;
 import nocking.wiring.Thresholds;
 
 /** What the wires must carry, and what they carry when something is wrong. */
@@ -32,6 +38,7 @@ public final class WiringView {
   private final Lazy<Optional<FaultMatrix>> faults;
   private final Lazy<Optional<FaultMatrix>> brokenWires;
   private final Lazy<List<Positions.Window>> windows;
+  private final Lazy<List<AlarmEdge>> alarmEdges;
 
   /**
    * @param cards sensor cards of the book, among which a neighbour may have been taken
@@ -53,6 +60,7 @@ public final class WiringView {
     pairs = listed("what the pairs read", PairExpectation::of);
     faults = circuit("the faults", FaultMatrix::of);
     brokenWires = circuit("the broken wires", FaultMatrix::ofWires);
+    alarmEdges = workings.once("the ends of the alarms", this::edges, List.of());
     windows = workings.once("the windows of the positions", this::judgedWindows, List.of());
   }
 
@@ -140,6 +148,70 @@ public final class WiringView {
     }
     return Decoder.ofAlarms(
         channel.wiring().bands(), receiver.shown(), limits(), channel.design().converter());
+  }
+
+  /**
+   * The decoder of a contact's input: which level it must have at a code.
+   *
+   * @param index of the contact in the plan
+   * @throws QuantityException one sentence, where there is none
+   */
+  public Decoder contactDecoder(int index) {
+    if (calibration.function().isEmpty()) {
+      throw new QuantityException("without a path there is no reading that a contact could be for");
+    }
+    return Decoder.ofContact(
+        channel.wiring().bands().switches().get(index),
+        receiver.shown(),
+        limits(),
+        channel.design().converter());
+  }
+
+  /** What the contacts' inputs must read at volts at the converter; one for each contact. */
+  public List<String> contactsAt(double volts) {
+    if (calibration.function().isEmpty() || Double.isNaN(volts)) return List.of();
+    double reading = receiver.shown().applyAsDouble(stepped(volts));
+    return channel.wiring().bands().switches().stream().map(s -> s.levelAt(reading)).toList();
+  }
+
+  /** The ends of the alarm bands in their order; none while there is no path. */
+  public List<AlarmEdge> alarmEdges() {
+    return alarmEdges.get();
+  }
+
+  private List<AlarmEdge> edges() {
+    if (design.path().isEmpty()) return List.of();
+    SignalPath path = design.path().get();
+    List<AlarmBand> alarms = channel.wiring().bands().alarms();
+    var list = new ArrayList<AlarmEdge>();
+    for (int i = 0; i < alarms.size(); i++) {
+      if (alarms.get(i).from() != null) list.add(edge(path, i, false, alarms.get(i).low()));
+      if (alarms.get(i).to() != null) list.add(edge(path, i, true, alarms.get(i).high()));
+    }
+    return list;
+  }
+
+  private AlarmEdge edge(SignalPath path, int band, boolean upper, double x) {
+    boolean known = path.known().map(k -> k.contains(x)).orElse(true);
+    if (!known) {
+      return new AlarmEdge(band, upper, x, Double.NaN, 0, false, Double.NaN, Double.NaN);
+    }
+    PathState at = path.at(x);
+    double reference = path.converter().reference().number();
+    boolean reached = !at.clipped() && at.output() >= 0 && at.output() < reference;
+    List<BudgetPoint> budget =
+        reached
+            ? design.errorModel().map(m -> Budget.at(m, new double[] {x})).orElse(List.of())
+            : List.of();
+    return new AlarmEdge(
+        band,
+        upper,
+        x,
+        at.output(),
+        at.code(),
+        reached,
+        budget.isEmpty() ? Double.NaN : budget.getFirst().before().worstCase(),
+        budget.isEmpty() ? Double.NaN : budget.getFirst().after().worstCase());
   }
 
   /** Position that holds at volts at the converter; empty where none are planned. */

@@ -15,6 +15,7 @@ import nocking.quantity.Value;
 import nocking.sensor.Sensor;
 import nocking.stage.Divider;
 import nocking.stage.Stage;
+import nocking.table.DisplayLimits;
 import nocking.table.TableSpec;
 import nocking.wiring.Checklist;
 import nocking.wiring.Meter;

@@ -37,6 +37,7 @@ import nocking.sensor.LinearSensor;
 import nocking.sensor.Sensor;
 import nocking.sensor.TwoPointSensor;
 import nocking.stage.Stage;
+import nocking.table.DisplayLimits;
 import nocking.wiring.Checklist;
 import nocking.wiring.Meter;
 import nocking.wiring.Observation;

@@ -15,6 +15,7 @@ import nocking.band.AlarmBand;
 import nocking.band.BandPlan;
 import nocking.band.BandPosition;
 import nocking.band.Positions;
+import nocking.band.SwitchPoint;
 import nocking.converter.Converter;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
@@ -43,7 +44,12 @@ class DecoderTest {
                   r.nextInt(4) == 0 ? null : v(0.04 * top * r.nextDouble()),
                   v(top * (0.9 + 0.1 * r.nextDouble())));
       double slope = (r.nextBoolean() ? 1 : -1) * (5 + 20 * r.nextDouble());
-      BandPlan bands = r.nextBoolean() ? positions(r, top) : alarms(r);
+      BandPlan bands =
+          switch (r.nextInt(3)) {
+            case 0 -> positions(r, top);
+            case 1 -> alarms(r);
+            default -> contact(r);
+          };
       return new Plan(bands, converter, limits, slope, 30 * r.nextDouble());
     }
 
@@ -57,6 +63,13 @@ class DecoderTest {
         list.add(new BandPosition("Sluice " + (i % 5), v(centre), half, List.of(), List.of()));
       }
       return BandPlan.EMPTY.withPositions(list).withDwell(v(0.05 * r.nextInt(4)));
+    }
+
+    private static BandPlan contact(Random r) {
+      Value at = v(-10 + 40 * r.nextDouble());
+      Value window = v(0.2 + 3 * r.nextDouble());
+      return BandPlan.EMPTY.withSwitches(
+          List.of(new SwitchPoint("end of travel", at, window, null, null, r.nextBoolean())));
     }
 
     private static BandPlan alarms(Random r) {
@@ -84,7 +97,14 @@ class DecoderTest {
       return Positions.of(bands, new Span(0, converter.reference().number())).windows();
     }
 
+    boolean contact() {
+      return !bands.switches().isEmpty();
+    }
+
     Decoder decoder() {
+      if (contact()) {
+        return Decoder.ofContact(bands.switches().getFirst(), this::reading, limits, converter);
+      }
       return selects()
           ? Decoder.ofPositions(windows(), limits, converter, bands.dwell())
           : Decoder.ofAlarms(bands, this::reading, limits, converter);
@@ -99,7 +119,19 @@ class DecoderTest {
       if (limits != null && limits.high() != null && volts > limits.high().number()) {
         return "fault high";
       }
+      if (contact()) return level(reading(volts));
       return selects() ? position(volts) : alarm(reading(volts));
+    }
+
+    /** A contact to ground that closes above its place pulls its input low there. */
+    private String level(double x) {
+      SwitchPoint s = bands.switches().getFirst();
+      double low = s.at().number() - s.window().number();
+      double high = s.at().number() + s.window().number();
+      if (x >= low && x <= high) return "either";
+      boolean above = x > high;
+      if (s.activeLow()) return above ? "low" : "high";
+      return above ? "high" : "low";
     }
 
     private String position(double volts) {
@@ -168,7 +200,7 @@ class DecoderTest {
   @Test
   void hysteresisKeepsAState() {
     for (Plan p : plans()) {
-      if (p.selects()) continue;
+      if (p.selects() || p.contact()) continue;
       Decoder d = p.decoder();
       double h = p.bands.hysteresis().number();
       for (int before = 0; before < p.bands.alarms().size(); before++) {

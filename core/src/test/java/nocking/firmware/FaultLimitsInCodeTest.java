@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.util.List;
 import nocking.points.RawUnit;
 import nocking.quantity.Span;
+import nocking.table.DisplayLimits;
 import nocking.table.LinearTable;
 import nocking.wiring.Thresholds;
 import org.junit.jupiter.api.Test;
@@ -22,7 +23,8 @@ class FaultLimitsInCodeTest {
   private static String header(Thresholds limits) {
     LinearTable t = LinearTable.equalSteps(x -> x / 40, new Span(330, 3700), 9, 0, 2);
     var source =
-        new TableSource("sg_p1", "SG-P1 Sluice gate", "%", RawUnit.COUNTS, false, 0, 2, limits);
+        new TableSource(
+            "sg_p1", "SG-P1 Sluice gate", "%", RawUnit.COUNTS, false, 0, 2, limits, null);
     return source.header(t, t.against(x -> x / 40, true));
   }
 
@@ -45,7 +47,7 @@ class FaultLimitsInCodeTest {
   void codesBeyond32BitsKeepTheirValueInC() throws IOException, InterruptedException {
     assumeThat(compilerIsThere()).as("a C compiler").isTrue();
     LinearTable t = LinearTable.equalSteps(x -> x / 1e6, new Span(0, 4294967295.0), 4, 0, 3);
-    var wide = new TableSource("wide", "Wide", "V", RawUnit.COUNTS, false, 0, 3, null);
+    var wide = new TableSource("wide", "Wide", "V", RawUnit.COUNTS, false, 0, 3, null, null);
     Files.writeString(folder.resolve("t.h"), wide.header(t, t.against(x -> x / 1e6, false)));
     Path source = folder.resolve("main.c");
     Files.writeString(
@@ -88,6 +90,35 @@ class FaultLimitsInCodeTest {
     assertThat(lines).hasSize(4096);
     for (int raw = 0; raw < lines.size(); raw++) {
       assertThat(lines.get(raw)).as("code %d", raw).isEqualTo(raw < 139 || raw > 3932 ? "1" : "0");
+    }
+  }
+
+  /** A display that stands still is the same in C as in the window. */
+  @Test
+  void theDisplayStandsStillInCodeToo() throws IOException, InterruptedException {
+    assumeThat(compilerIsThere()).as("a C compiler").isTrue();
+    var limits = new DisplayLimits(v(-5.5), v(80));
+    LinearTable t = LinearTable.equalSteps(x -> x / 40, new Span(330, 3700), 9, 0, 2);
+    var shown = new TableSource("d", "Display", "%", RawUnit.COUNTS, false, 0, 2, null, limits);
+    Files.writeString(folder.resolve("t.h"), shown.header(t, t.against(x -> x / 40, true)));
+    Path source = folder.resolve("main.c");
+    Files.writeString(
+        source,
+        """
+        #include <stdio.h>
+        #include "t.h"
+        int main(void)
+        {
+            (void)d_raw; (void)d_out;
+            for (int i = -200; i <= 200; i++) printf("%.17g\\n", d_display(i / 2.0));
+            return 0;
+        }
+        """);
+    Path binary = folder.resolve("main");
+    run("cc", "-std=c99", "-Wall", "-Werror", "-o", binary.toString(), source.toString());
+    List<String> lines = run(binary.toString());
+    for (int i = -200; i <= 200; i++) {
+      assertThat(Double.parseDouble(lines.get(i + 200))).isEqualTo(limits.shown(i / 2.0));
     }
   }
 

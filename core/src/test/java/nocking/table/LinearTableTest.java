@@ -77,7 +77,8 @@ class LinearTableTest {
   @Test
   void receiverGetsItsOrderAndDecimals() {
     LinearTable t = LinearTable.equalSteps(x -> -x, new Span(0, 100), 3, 0, 1);
-    var source = new TableSource("in_t2", "IN-T2 */ evil", "°C", RawUnit.COUNTS, true, 0, 1, null);
+    var source =
+        new TableSource("in_t2", "IN-T2 */ evil", "°C", RawUnit.COUNTS, true, 0, 1, null, null);
     assertThat(source.csv(t)).isEqualTo("raw,out\ncounts,°C\n100,-100.0\n50,-50.0\n0,0.0\n");
     assertThat(source.header(t, t.against(x -> -x, true)))
         .contains("static const int32_t in_t2_raw[IN_T2_CELLS] = {100, 50, 0};")

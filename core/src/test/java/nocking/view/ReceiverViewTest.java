@@ -9,7 +9,6 @@ import java.util.List;
 import nocking.Channels;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
-import nocking.channel.DisplayLimits;
 import nocking.channel.QuantityKind;
 import nocking.channel.SensorCard;
 import nocking.channel.StoredCurve;
@@ -23,6 +22,7 @@ import nocking.sensor.TablePoint;
 import nocking.stage.Divider;
 import nocking.stage.PullUp;
 import nocking.table.Cell;
+import nocking.table.DisplayLimits;
 import nocking.table.TableSpec;
 import org.junit.jupiter.api.Test;
 

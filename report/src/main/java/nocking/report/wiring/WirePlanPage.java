@@ -11,6 +11,7 @@ import nocking.quantity.Numbers;
 import nocking.report.page.Page;
 import nocking.report.wiring.Sketch.Anchor;
 import nocking.report.wiring.Sketch.Role;
+import nocking.wiring.Checklist;
 import nocking.wiring.Pin;
 import nocking.wiring.WirePlan;
 import nocking.wiring.WireStep;
@@ -40,7 +41,7 @@ public final class WirePlanPage {
     out.append(svg(WiringSketch.of(c, a.wiring().pins())));
     pins(out, c.wiring().plan(), a.wiring().pins());
     pairs(out, c.wiring().plan(), a.wiring().pairs());
-    steps(out);
+    steps(out, c.wiring().checklist());
     if (c.wiring().plan().thresholds() != null) {
       out.append(
           "<h2>Fault thresholds at the converter</h2><div>A reading %s can only be a fault.</div>\n"
@@ -102,21 +103,28 @@ public final class WirePlanPage {
     out.append("</table>\n");
   }
 
-  private static void steps(StringBuilder out) {
+  private static void steps(StringBuilder out, Checklist list) {
     for (WireStep.Phase phase : WireStep.Phase.values()) {
       out.append("<h2>").append(phase.title()).append("</h2><ul>\n");
-      for (WireStep s : WireStep.ALL) {
-        if (s.phase() != phase) continue;
+      for (WireStep s : list.steps(phase)) {
         out.append(
-            "<li>%s%s</li>\n"
+            "<li>%s%s%s</li>\n"
                 .formatted(
                     Page.text(s.text()),
                     s.why().isEmpty()
                         ? ""
-                        : " <span class=\"why\">" + Page.text(s.why()) + "</span>"));
+                        : " <span class=\"why\">" + Page.text(s.why()) + "</span>",
+                    list.tick(s).map(WirePlanPage::done).orElse("")));
       }
       out.append("</ul>\n");
     }
+  }
+
+  private static String done(Checklist.Tick t) {
+    String found = t.measured().isBlank() ? "" : ", found " + t.measured();
+    String by = t.by().isBlank() ? "" : " by " + t.by();
+    return " <b>done %s%s%s</b>"
+        .formatted(Page.text(t.at().replace('T', ' ')), Page.text(by), Page.text(found));
   }
 
   /** The drawing as SVG. */

@@ -24,7 +24,6 @@ import nocking.app.control.PlotView;
 import nocking.app.desk.Desk;
 import nocking.app.step.Curves;
 import nocking.channel.Channel;
-import nocking.channel.DisplayLimits;
 import nocking.channel.Receiver;
 import nocking.channel.SensorCard;
 import nocking.channel.StoredCurve;
@@ -39,6 +38,7 @@ import nocking.report.plot.Layer;
 import nocking.report.plot.Plot;
 import nocking.report.plot.Role;
 import nocking.sensor.TablePoint;
+import nocking.table.DisplayLimits;
 import nocking.view.Belief;
 
 /** What the receiver goes by while the path is changed, and what its display cannot go beyond. */

@@ -220,7 +220,8 @@ public final class TableSheet implements Sheet {
             spec().descending(),
             spec().rawDecimals(),
             spec().outDecimals(),
-            a.receiver().limits().orElse(null));
+            a.receiver().limits().orElse(null),
+            c.receiver().limits());
     String text =
         ending.equals(".csv")
             ? source.csv(table.get())

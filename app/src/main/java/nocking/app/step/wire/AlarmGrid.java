@@ -1,17 +1,24 @@
 package nocking.app.step.wire;
 
 import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import nocking.app.control.Column;
 import nocking.app.control.Grid;
 import nocking.band.AlarmBand;
 import nocking.quantity.Numbers;
 import nocking.sensor.AcVoltage;
+import nocking.view.AlarmEdge;
 
 /** Bands of the quantity with their names, and what they are at the converter. */
 final class AlarmGrid {
+  private static final double AS_PEAK_FROM = 640;
+
   private final BandEdits bands;
   private final Grid grid;
+  private Optional<String> holds = Optional.empty();
 
   AlarmGrid(BandEdits bands) {
     this.bands = bands;
@@ -45,8 +52,13 @@ final class AlarmGrid {
                     true,
                     i -> BandEdits.typed(bands.plan().alarms().get(i).to()),
                     (i, t) -> alarm(i, a -> new AlarmBand(a.name(), a.from(), bands.quantity(t)))),
-                Column.shown("as peak", 170, true, this::peak),
-                Column.shown("at the converter", 190, true, this::atConverter)),
+                Column.shown("as peak", 150, true, this::peak).fromWidth(AS_PEAK_FROM),
+                Column.shown("volts", 130, true, this::volts),
+                Column.shown("counts", 100, true, this::counts),
+                Column.shown("comes within ±", 120, true, this::spread),
+                Column.shown("", 96, false, this::says)
+                    .styled(i -> out(i) ? "text-fail" : "")
+                    .keepingItsWidth()),
             i -> false)
         .onDelete(i -> bands.edit("take out alarm band", p -> p.withoutAlarm(i)));
   }
@@ -62,8 +74,43 @@ final class AlarmGrid {
     return bands.plan().alarms().get(i).says(v -> Numbers.fixed(v * factor, 0), " V");
   }
 
-  private String atConverter(int i) {
-    if (bands.atConverter(0).isEmpty()) return "";
-    return bands.plan().alarms().get(i).says(bands::atConverter, " V");
+  private List<AlarmEdge> edges(int i) {
+    return bands.analysis().wiring().alarmEdges().stream().filter(e -> e.band() == i).toList();
+  }
+
+  private String each(int i, Function<AlarmEdge, String> write) {
+    return edges(i).stream().map(write).collect(Collectors.joining(" … "));
+  }
+
+  private String volts(int i) {
+    return each(i, e -> Double.isNaN(e.volts()) ? "–" : Numbers.fixed(e.volts(), 3));
+  }
+
+  private String counts(int i) {
+    return each(i, e -> Double.isNaN(e.volts()) ? "–" : String.valueOf(e.code()));
+  }
+
+  /** How early or late it may come with any parts inside their tolerances. */
+  private String spread(int i) {
+    return each(i, e -> Double.isNaN(e.spread()) ? "–" : Numbers.significant(e.spread(), 2));
+  }
+
+  private boolean out(int i) {
+    return edges(i).stream().anyMatch(e -> !e.reached());
+  }
+
+  /** Which one holds at the probe, and which cannot be come to. */
+  private String says(int i) {
+    if (out(i)) return "out of reach";
+    return holds.isPresent() && holds.get().equals(bands.plan().alarms().get(i).name())
+        ? "holds now"
+        : "";
+  }
+
+  /** Marks the band that holds at the probe. */
+  void holds(Optional<String> name) {
+    if (holds.equals(name)) return;
+    holds = name;
+    grid.show(bands.plan().alarms().size());
   }
 }

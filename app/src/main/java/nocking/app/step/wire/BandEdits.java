@@ -1,6 +1,7 @@
 package nocking.app.step.wire;
 
 import java.util.function.UnaryOperator;
+import nocking.analysis.Analysis;
 import nocking.app.control.Grid;
 import nocking.app.desk.Desk;
 import nocking.app.step.BlockPaste;
@@ -20,6 +21,10 @@ final class BandEdits {
 
   Channel channel() {
     return desk.channel().orElseThrow();
+  }
+
+  Analysis analysis() {
+    return desk.analysis();
   }
 
   BandPlan plan() {

@@ -148,8 +148,16 @@ final class BandsPanel extends VBox {
   /** Writes the decoder of what is looked at, or says why there is none. */
   private void export(boolean c) {
     Analysis a = desk.analysis();
-    boolean selector = part == Part.POSITIONS;
-    String what = selector ? "position" : "alarm";
+    Part of = part;
+    int contact = Math.max(0, switches.grid().selectedRow());
+    String what =
+        switch (of) {
+          case POSITIONS -> "position";
+          case ALARMS -> "alarm";
+          case SWITCHES ->
+              GeneratedEquation.identifier(
+                  a.channel().wiring().bands().switches().get(contact).name());
+        };
     String name = GeneratedEquation.identifier(a.channel().tag()) + "_" + what;
     var source =
         new DecoderSource(
@@ -159,7 +167,12 @@ final class BandsPanel extends VBox {
     Background.run(
         () -> {
           try {
-            Decoder d = selector ? a.wiring().positionDecoder() : a.wiring().alarmDecoder();
+            Decoder d =
+                switch (of) {
+                  case POSITIONS -> a.wiring().positionDecoder();
+                  case ALARMS -> a.wiring().alarmDecoder();
+                  case SWITCHES -> a.wiring().contactDecoder(contact);
+                };
             return new Made(c ? source.header(d) : source.python(d), "");
           } catch (QuantityException e) {
             return new Made("", Sentence.capital(e.getMessage()) + ".");
@@ -235,8 +248,9 @@ final class BandsPanel extends VBox {
     add.setDisable(!editable);
     fromSensor.setDisable(!editable);
     fields.getChildren().setAll(parts, add);
-    decoder.setVisible(part != Part.SWITCHES);
-    decoder.setManaged(part != Part.SWITCHES);
+    boolean decodes = part != Part.SWITCHES || switches.grid().selectedRow() >= 0 || one(p);
+    decoder.setVisible(decodes);
+    decoder.setManaged(decodes);
     boolean stepped = !c.design().stations().isEmpty();
     switch (part) {
       case POSITIONS -> {
@@ -261,6 +275,11 @@ final class BandsPanel extends VBox {
     if (ruled) ruler.show(p, judged, range);
     sentence.setText(sentence(c, p));
     probe();
+  }
+
+  /** Of several contacts the one whose row is chosen is decoded. */
+  private static boolean one(BandPlan p) {
+    return p.switches().size() == 1;
   }
 
   private String sentence(Channel c, BandPlan p) {
@@ -293,6 +312,9 @@ final class BandsPanel extends VBox {
                   case ALARMS -> desk.analysis().wiring().alarmAt(s.readOut().output());
                   case SWITCHES -> Optional.empty();
                 });
+    alarms.holds(part == Part.ALARMS ? holds : Optional.empty());
+    switches.levels(
+        at.map(s -> desk.analysis().wiring().contactsAt(s.readOut().output())).orElse(List.of()));
     state.setText(holds.map(h -> "at the probe: " + h).orElse(""));
     state.setVisible(holds.isPresent());
     state.setManaged(holds.isPresent());

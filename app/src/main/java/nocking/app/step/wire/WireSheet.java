@@ -79,7 +79,7 @@ public final class WireSheet implements Sheet {
   private final StackPane body = new StackPane();
   private final ScrollPane root;
   private final VBox drawingBox;
-  private final StepsPanel steps = new StepsPanel();
+  private final StepsPanel steps;
   private Look look = Look.FAULTS;
   private List<PinExpectation> rows = List.of();
   private String of = "";
@@ -89,6 +89,7 @@ public final class WireSheet implements Sheet {
     sheet = new WirePages(desk, exports).menu();
     faults = new FaultPanel(desk);
     pairs = new PairsPanel(desk);
+    steps = new StepsPanel(desk);
     bands = new BandsPanel(desk, exports);
     supply =
         new EntryField("wire-supply", "Sensor supply", true, this::takeSupply, desk::seal)
@@ -133,7 +134,7 @@ public final class WireSheet implements Sheet {
             "pins",
             "Define the sensor first: the expected voltages follow from the path.",
             List.of(
-                Column.shown("pin", 66, false, this::name).keepingItsWidth(),
+                Column.typed("pin", 66, false, this::name, this::takeFunction).keepingItsWidth(),
                 Column.typed("wire", 78, false, i -> pin(i, Pin::wire), this::takeWire)
                     .signed(this::swatch)
                     .keepingItsWidth(),
@@ -221,6 +222,12 @@ public final class WireSheet implements Sheet {
                         w.plan().with(index, change.apply(c.wiring().plan().pins().get(index))))));
   }
 
+  /** What a wire carries, in a word; its number may stand before it. */
+  private void takeFunction(int i, String text) {
+    Pin.Function f = Pin.Function.named(text.strip().replaceFirst("^\\d+\\s+", ""));
+    edit(i, "change what a wire carries", p -> p.withFunction(f));
+  }
+
   private void takeWire(int i, String text) {
     edit(i, "change wire colour", p -> p.withWire(shortText(text)));
   }
@@ -264,7 +271,7 @@ public final class WireSheet implements Sheet {
   private void addWire() {
     Pin.Function f = Pin.Function.GROUND;
     for (Pin.Function each : Pin.Function.values()) {
-      if (plan().indexOf(each) < 0) {
+      if (each != Pin.Function.TEACH && plan().indexOf(each) < 0) {
         f = each;
         break;
       }
@@ -354,7 +361,7 @@ public final class WireSheet implements Sheet {
               WiringSketch.of(c, rows),
               "Wires of " + c.tag() + " from the sensor's connector to the receiver's terminals");
       case BEFORE -> pairs.refresh();
-      case STEPS -> {}
+      case STEPS -> steps.refresh();
       case BANDS -> bands.refresh();
       case SUPPLY -> onSupply.refresh();
     }

@@ -1,4 +1,4 @@
-package nocking.channel;
+package nocking.table;
 
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
