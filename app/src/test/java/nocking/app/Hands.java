@@ -31,6 +31,8 @@ import nocking.app.control.WheelScroll;
 final class Hands {
   private final Scene scene;
   private final Robot robot = ask(Robot::new);
+  private int clicks;
+  private int keys;
 
   Hands(Scene scene) {
     this.scene = scene;
@@ -103,7 +105,18 @@ final class Hands {
         });
   }
 
+  /** Presses of the mouse since the window was opened. */
+  int clicks() {
+    return clicks;
+  }
+
+  /** Strokes of keys since the window was opened; keys that are held together are one. */
+  int keys() {
+    return keys;
+  }
+
   Hands click(String id) {
+    clicks++;
     Node n = node(id);
     reach(n);
     act(
@@ -118,6 +131,7 @@ final class Hands {
 
   /** Presses on a node, moves in small steps, lets go. */
   Hands drag(Node n, double dx, double dy) {
+    clicks++;
     act(
         () -> {
           Point2D at = centre(n);
@@ -176,6 +190,7 @@ final class Hands {
 
   /** Types letters into whatever has the focus. */
   Hands type(String text) {
+    keys += text.length();
     act(
         () -> {
           for (char c : text.toCharArray()) {
@@ -196,11 +211,12 @@ final class Hands {
   }
 
   /** Presses keys together, modifiers first. */
-  Hands press(KeyCode... keys) {
+  Hands press(KeyCode... together) {
+    keys++;
     act(
         () -> {
-          for (KeyCode k : keys) robot.keyPress(k);
-          List<KeyCode> back = Arrays.asList(keys).reversed();
+          for (KeyCode k : together) robot.keyPress(k);
+          List<KeyCode> back = Arrays.asList(together).reversed();
           for (KeyCode k : back) robot.keyRelease(k);
         });
     return this;
@@ -214,8 +230,14 @@ final class Hands {
     return type(text);
   }
 
+  /** Types over what stands in a field: a field that is clicked is marked as a whole. */
+  Hands enter(String id, String text) {
+    return click(id).type(text);
+  }
+
   /** Chooses an item of the menu that is open. */
   Hands choose(String itemId) {
+    clicks++;
     act(
         () -> {
           MenuItem item =

@@ -85,7 +85,7 @@ final class SheetTable {
       titles[i] = "";
       units.add(Optional.empty());
     }
-    for (HeadLine h : pending.subList(Math.max(0, pending.size() - 2), pending.size())) {
+    for (HeadLine h : head(columns)) {
       List<String> cells = cells(h.cells, columns);
       if (cells.size() != columns) continue;
       used.add(h.line);
@@ -99,6 +99,16 @@ final class SheetTable {
     var list = new ArrayList<Head>();
     for (int i = 0; i < columns; i++) list.add(new Head(titles[i], units.get(i)));
     heads = list;
+  }
+
+  /** The last line before the rows; the one before that too where the last has units alone. */
+  private List<HeadLine> head(int columns) {
+    if (pending.isEmpty()) return List.of();
+    HeadLine last = pending.getLast();
+    List<String> cells = cells(last.cells, columns);
+    boolean units = cells.stream().allMatch(c -> bare(c, unit(c).isPresent()).isEmpty());
+    int from = units && pending.size() > 1 ? pending.size() - 2 : pending.size() - 1;
+    return pending.subList(from, pending.size());
   }
 
   /** A head whose cells stand one space apart. */

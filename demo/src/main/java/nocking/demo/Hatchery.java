@@ -73,13 +73,19 @@ public final class Hatchery {
 
   /** Supply, ground and signal in their order at both ends of one cable. */
   static WirePlan wires(Value supply, String connector, double metres, String... colours) {
-    var functions = Pin.Function.values();
+    List<Pin.Function> functions =
+        List.of(Pin.Function.SUPPLY, Pin.Function.GROUND, Pin.Function.SIGNAL);
     return WirePlan.of(
         supply,
-        IntStream.range(0, functions.length)
+        IntStream.range(0, functions.size())
             .mapToObj(
                 i ->
-                    wire(functions[i], colours[i], "" + (i + 1), connector + "-" + (i + 1), metres))
+                    wire(
+                        functions.get(i),
+                        colours[i],
+                        "" + (i + 1),
+                        connector + "-" + (i + 1),
+                        metres))
             .toList());
   }
 

@@ -7,6 +7,7 @@ import javafx.scene.control.Label;
 import javafx.scene.input.Clipboard;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import nocking.analysis.EndResistors;
 import nocking.app.control.Column;
 import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
@@ -19,14 +20,19 @@ import nocking.book.exchange.SensorTable;
 import nocking.channel.Channel;
 import nocking.element.Measurand;
 import nocking.element.Signal;
+import nocking.parts.Assortment;
+import nocking.parts.PreferredSeries;
 import nocking.path.SensorCurve;
+import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.FormulaSensor;
 import nocking.sensor.NtcBeta;
 import nocking.sensor.NtcSteinhart;
+import nocking.sensor.Potentiometer;
 import nocking.sensor.Sensor;
 import nocking.sensor.SteppedSensor;
 import nocking.sensor.TablePoint;
@@ -41,6 +47,7 @@ final class SensorSheet extends VBox {
   private final Label rowsNote = Paper.caption("");
   private final HBox rowButtons = new HBox(6);
   private final EntryField points;
+  private final EntryField inside;
   private Class<?> shape;
 
   SensorSheet(Desk desk) {
@@ -60,6 +67,13 @@ final class SensorSheet extends VBox {
                 "Temperatures and resistances of the datasheet, for example 0: 32650, 25: 10k, 100:"
                     + " 680. Two points give beta; three or more give the Steinhart-Hart"
                     + " constants, by least squares when there are more than three.");
+    inside =
+        new EntryField("sensor-inside", "Keep inside", false, this::takeInside, desk::seal)
+            .whenDone()
+            .prompt("0.5 … 4.5 V")
+            .help(
+                "Volts that the wiper may use, for example 0.5 … 4.5: the resistors above and below"
+                    + " the track are chosen so that a broken wire can be told from a true end.");
     rows =
         new Grid(
             "sensor-rows",
@@ -105,6 +119,7 @@ final class SensorSheet extends VBox {
         case FormulaSensor _ -> getChildren().add(formula);
         case TableSensor _, SteppedSensor _ -> getChildren().addAll(rows, rowsNote, rowButtons);
         case NtcBeta _, NtcSteinhart _ -> getChildren().add(points);
+        case Potentiometer _ -> getChildren().add(inside);
         default -> {}
       }
       getChildren().add(form);
@@ -117,6 +132,8 @@ final class SensorSheet extends VBox {
     }
     points.field().setEditable(desk.editable());
     points.show("", "");
+    inside.field().setEditable(desk.editable());
+    inside.show("", "");
     boolean table = s instanceof TableSensor || s instanceof SteppedSensor;
     if (table) {
       titles(s);
@@ -316,6 +333,18 @@ final class SensorSheet extends VBox {
         "%s through %d points."
             .formatted(list.size() == 2 ? "Beta" : "Three constants", list.size()),
         false);
+  }
+
+  /** End resistors that leave room for fault limits at both ends. */
+  private void takeInside(String text) {
+    if (text.isBlank()) return;
+    Span volts = Ends.typed(text, Unit.VOLT).span();
+    EndResistors found =
+        EndResistors.choose(
+            desk.channel().orElseThrow(), volts, Assortment.of(PreferredSeries.E24));
+    if (desk.edit("choose end resistors", "", c -> found.channel())) {
+      desk.say("%s: %s.".formatted(found.solution().text(), found.solution().note()), false);
+    }
   }
 
   private static Sensor byBeta(List<TablePoint> p) {

@@ -14,7 +14,7 @@ import nocking.view.AlarmEdge;
 
 /** Bands of the quantity with their names, and what they are at the converter. */
 final class AlarmGrid {
-  private static final double AS_PEAK_FROM = 640;
+  private static final double AS_PEAK_FROM = 900;
 
   private final BandEdits bands;
   private final Grid grid;
@@ -36,26 +36,26 @@ final class AlarmGrid {
             List.of(
                 Column.typed(
                     "band",
-                    120,
+                    96,
                     false,
                     i -> bands.plan().alarms().get(i).name(),
                     (i, t) -> alarm(i, a -> new AlarmBand(t.strip(), a.from(), a.to()))),
                 Column.typed(
                     "from",
-                    100,
+                    64,
                     true,
                     i -> BandEdits.typed(bands.plan().alarms().get(i).from()),
                     (i, t) -> alarm(i, a -> new AlarmBand(a.name(), bands.quantity(t), a.to()))),
                 Column.typed(
                     "to",
-                    100,
+                    64,
                     true,
                     i -> BandEdits.typed(bands.plan().alarms().get(i).to()),
                     (i, t) -> alarm(i, a -> new AlarmBand(a.name(), a.from(), bands.quantity(t)))),
                 Column.shown("as peak", 150, true, this::peak).fromWidth(AS_PEAK_FROM),
-                Column.shown("volts", 130, true, this::volts),
-                Column.shown("counts", 100, true, this::counts),
-                Column.shown("comes within ±", 120, true, this::spread),
+                Column.shown("volts", 150, true, this::volts),
+                Column.shown("counts", 120, true, this::counts),
+                Column.shown("comes within ±", 140, true, this::spread),
                 Column.shown("", 96, false, this::says)
                     .styled(i -> out(i) ? "text-fail" : "")
                     .keepingItsWidth()),

@@ -62,7 +62,7 @@ public final class WireSheet implements Sheet {
   private static final double RANGE_FROM = 690;
 
   /** Least height of the lower sheet; where the window is lower, the stage scrolls. */
-  private static final double LOWER_LEAST = 304;
+  private static final double LOWER_LEAST = 236;
 
   private final Desk desk;
   private final Grid grid;
