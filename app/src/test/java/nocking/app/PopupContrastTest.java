@@ -13,10 +13,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.Tooltip;
-import javafx.scene.layout.BackgroundFill;
-import javafx.scene.layout.Region;
-import javafx.scene.paint.Color;
-import javafx.scene.text.Text;
 import javafx.stage.PopupWindow;
 import javafx.stage.Window;
 import nocking.channel.WorkStep;
@@ -98,61 +94,10 @@ class PopupContrastTest extends WindowTest {
     }
   }
 
-  private void measure(Node n, String where) {
-    if (!n.isVisible()) return;
-    if (n instanceof Text t && !t.getText().isBlank() && t.getFill() instanceof Color ink) {
+  private void measure(Node root, String where) {
+    for (Contrast.Measured m : Contrast.of(root)) {
       texts++;
-      Color ground = ground(t);
-      double contrast = contrast(over(ink, opacity(t), ground), ground);
-      if (contrast < LEAST) {
-        pale.add("%s: '%s' %.2f".formatted(where, t.getText(), contrast));
-      }
+      if (m.contrast() < LEAST) pale.add("%s: '%s' %.2f".formatted(where, m.text(), m.contrast()));
     }
-    if (n instanceof Parent p) p.getChildrenUnmodifiable().forEach(c -> measure(c, where));
-  }
-
-  private static double opacity(Node n) {
-    double all = 1;
-    for (Node p = n; p != null; p = p.getParent()) all *= p.getOpacity();
-    return all;
-  }
-
-  /** What lies under a text: the colours of all that hold it, the nearest on top. */
-  private static Color ground(Node n) {
-    var layers = new ArrayList<Color>();
-    for (Node p = n.getParent(); p != null; p = p.getParent()) {
-      if (!(p instanceof Region r) || r.getBackground() == null) continue;
-      List<BackgroundFill> fills = r.getBackground().getFills();
-      for (BackgroundFill f : fills.reversed()) {
-        if (f.getFill() instanceof Color c) layers.add(c);
-      }
-    }
-    Color ground = Color.WHITE;
-    for (Color c : layers.reversed()) ground = over(c, 1, ground);
-    return ground;
-  }
-
-  private static Color over(Color c, double opacity, Color ground) {
-    double a = c.getOpacity() * opacity;
-    return Color.color(
-        a * c.getRed() + (1 - a) * ground.getRed(),
-        a * c.getGreen() + (1 - a) * ground.getGreen(),
-        a * c.getBlue() + (1 - a) * ground.getBlue());
-  }
-
-  private static double contrast(Color a, Color b) {
-    double first = luminance(a) + 0.05;
-    double second = luminance(b) + 0.05;
-    return Math.max(first, second) / Math.min(first, second);
-  }
-
-  private static double luminance(Color c) {
-    return 0.2126 * linear(c.getRed())
-        + 0.7152 * linear(c.getGreen())
-        + 0.0722 * linear(c.getBlue());
-  }
-
-  private static double linear(double v) {
-    return v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4);
   }
 }

@@ -1,6 +1,6 @@
 package nocking.app.control;
 
-import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
 import javafx.scene.control.TextField;
 import javafx.scene.text.Text;
 
@@ -10,8 +10,6 @@ import javafx.scene.text.Text;
  * again with every frame, without end.
  */
 public final class NumberField {
-  private static final PseudoClass FULL = PseudoClass.getPseudoClass("full");
-
   /** Room for the caret on both sides. */
   private static final double SPARE = 4;
 
@@ -30,6 +28,7 @@ public final class NumberField {
     var text = new Text(field.getText());
     text.setFont(field.getFont());
     double room = field.getWidth() - field.getInsets().getLeft() - field.getInsets().getRight();
-    field.pseudoClassStateChanged(FULL, text.getLayoutBounds().getWidth() > room - SPARE);
+    boolean full = text.getLayoutBounds().getWidth() > room - SPARE;
+    field.setAlignment(full ? Pos.CENTER_LEFT : Pos.CENTER_RIGHT);
   }
 }

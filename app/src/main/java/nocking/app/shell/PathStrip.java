@@ -7,6 +7,7 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -130,6 +131,7 @@ final class PathStrip extends VBox {
                 end(c, d.high()),
                 d.unit(),
                 kind));
+    title.setTooltip(new Tooltip(title.getText()));
     trace.show(c, a);
     spans(a);
     rail.show(d.working(), c.design().stations());

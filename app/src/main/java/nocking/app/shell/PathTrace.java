@@ -11,6 +11,7 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
@@ -271,7 +272,10 @@ final class PathTrace extends Pane {
     VBox box = cards.get(card);
     ((Label) box.getChildren().get(0)).setText(name);
     ((Label) box.getChildren().get(1)).setText(summary);
-    box.setAccessibleText(name + ", " + summary);
+    var words = new Tooltip(name + ", " + summary);
+    ((Label) box.getChildren().get(0)).setTooltip(words);
+    ((Label) box.getChildren().get(1)).setTooltip(words);
+    box.setAccessibleText(words.getText());
   }
 
   /** Marks the element whose sheet is open. */

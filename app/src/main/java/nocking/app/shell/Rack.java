@@ -218,7 +218,9 @@ final class Rack extends VBox {
       String state = known.map(r -> ", " + StateSign.words(r.state())).orElse("");
       setAccessibleText(c.tag() + ", " + name.getText() + state);
       tip.setText(c.tag() + " · " + name.getText());
-      setTooltip(rail.folded() ? tip : null);
+      tag.setTooltip(tip);
+      name.setTooltip(tip);
+      setTooltip(tip);
     }
   }
 }

@@ -30,7 +30,7 @@ final class ScratchLine extends HBox {
     setAlignment(Pos.CENTER_LEFT);
     setSpacing(8);
     line.setId("scratch");
-    line.setPromptText("25 psi in kPa     4k7 || 10k     Vout at 12 degC");
+    line.setPromptText("25 psi in kPa   4k7 || 10k");
     line.setPrefColumnCount(32);
     line.setAccessibleText("Scratch line");
     line.setAccessibleHelp(

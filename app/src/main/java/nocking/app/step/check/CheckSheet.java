@@ -71,7 +71,11 @@ public final class CheckSheet implements Sheet {
                     Column.shown(
                         "raw", 65, true, i -> row(i, r -> String.valueOf(r.expectedCode()))),
                     Column.shown(
-                        "should read", 95, true, i -> row(i, r -> reading(r.expectedReading()))),
+                            "should read",
+                            106,
+                            true,
+                            i -> row(i, r -> reading(r.expectedReading())))
+                        .keepingItsWidth(),
                     Column.typed("measured", 95, true, this::measured, this::takeMeasured),
                     Column.shown(
                         "error",

@@ -280,17 +280,18 @@ final class ErrorPanel extends VBox {
     for (Share s : ranking.stream().limit(7).toList()) {
       var name = new Label(s.name());
       name.getStyleClass().add("mono");
-      name.setMinWidth(72);
+      name.setMinWidth(Region.USE_PREF_SIZE);
       var bar = new Region();
       bar.getStyleClass().add("share-bar");
-      bar.setMinWidth(Math.max(1, 44 * s.share()));
-      bar.setMaxWidth(Math.max(1, 44 * s.share()));
+      bar.setMinWidth(Math.max(1, 38 * s.share()));
+      bar.setMaxWidth(Math.max(1, 38 * s.share()));
       bar.setMinHeight(9);
       bar.setMaxHeight(9);
       var gap = new Region();
       HBox.setHgrow(gap, Priority.ALWAYS);
       var percent = new Label(Numbers.fixed(100 * s.share(), s.share() < 0.1 ? 1 : 0) + " %");
       percent.getStyleClass().add("mono");
+      percent.setMinWidth(Region.USE_PREF_SIZE);
       var row = new HBox(6, name, bar, gap, percent);
       row.setAlignment(Pos.CENTER_LEFT);
       if (s.owner().isPresent()) {
