@@ -1,5 +1,7 @@
 package nocking.book;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -9,6 +11,7 @@ import nocking.book.internal.Hash;
 import nocking.book.internal.SqliteDialect;
 import nocking.channel.ChannelJson;
 import nocking.channel.PracticeResult;
+import nocking.channel.PracticeResult.Effort;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
 import nocking.prior.PriorWeights;
@@ -24,6 +27,9 @@ final class Shelf {
 
   /** First version of the schema that has results of practice and what a bench weighs by. */
   private static final int WITH_PRACTICE = 3;
+
+  /** First version of the schema that has how long practice took. */
+  private static final int WITH_TIME = 4;
 
   private final Handle handle;
   private final String fileName;
@@ -156,9 +162,11 @@ final class Shelf {
     return handle
         .createQuery(
             """
-            SELECT learner, channel, difficulty, hidden, named, correct, measurements, planned, date
+            SELECT learner, channel, difficulty, hidden, named, correct, measurements, planned, date,
+              <effort>
             FROM practice ORDER BY place
             """)
+        .define("effort", lacks(WITH_TIME) ? "NULL, NULL, NULL" : "seconds, live, live_planned")
         .map(
             (r, c) ->
                 new PracticeResult(
@@ -170,8 +178,16 @@ final class Shelf {
                     r.getInt(6) != 0,
                     r.getInt(7),
                     r.getInt(8),
-                    r.getString(9)))
+                    r.getString(9),
+                    effort(r)))
         .list();
+  }
+
+  private static Optional<Effort> effort(ResultSet r) throws SQLException {
+    int seconds = r.getInt(10);
+    return r.wasNull()
+        ? Optional.empty()
+        : Optional.of(new Effort(seconds, r.getInt(11), r.getInt(12)));
   }
 
   /** Adds a result of practice behind the others; returns the hash for the log. */
@@ -179,8 +195,9 @@ final class Shelf {
     handle.execute(
         """
         INSERT INTO practice (place, learner, channel, difficulty, hidden, named, correct,
-          measurements, planned, date)
-        VALUES ((SELECT COALESCE(MAX(place), 0) + 1 FROM practice), ?, ?, ?, ?, ?, ?, ?, ?, ?)
+          measurements, planned, date, seconds, live, live_planned)
+        VALUES ((SELECT COALESCE(MAX(place), 0) + 1 FROM practice), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?,
+          ?)
         """,
         p.learner(),
         p.channel(),
@@ -190,7 +207,10 @@ final class Shelf {
         p.right() ? 1 : 0,
         p.measurements(),
         p.planned(),
-        p.date());
+        p.date(),
+        p.effort().map(Effort::seconds).orElse(null),
+        p.effort().map(Effort::live).orElse(null),
+        p.effort().map(Effort::livePlanned).orElse(null));
     return ShelfHash.of(p);
   }
 }

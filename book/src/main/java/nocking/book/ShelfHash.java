@@ -32,17 +32,26 @@ final class ShelfHash {
     return Hash.of(columns.toArray(String[]::new));
   }
 
+  /** Rounds from before their effort was counted have the hash that they had. */
   static String of(PracticeResult p) {
-    return Hash.of(
-        p.learner(),
-        p.channel(),
-        p.difficulty(),
-        p.hidden(),
-        p.named(),
-        p.right() ? "1" : "0",
-        Integer.toString(p.measurements()),
-        Integer.toString(p.planned()),
-        p.date());
+    var columns = new ArrayList<String>();
+    columns.add(p.learner());
+    columns.add(p.channel());
+    columns.add(p.difficulty());
+    columns.add(p.hidden());
+    columns.add(p.named());
+    columns.add(p.right() ? "1" : "0");
+    columns.add(Integer.toString(p.measurements()));
+    columns.add(Integer.toString(p.planned()));
+    columns.add(p.date());
+    p.effort()
+        .ifPresent(
+            e -> {
+              columns.add(Integer.toString(e.seconds()));
+              columns.add(Integer.toString(e.live()));
+              columns.add(Integer.toString(e.livePlanned()));
+            });
+    return Hash.of(columns.toArray(String[]::new));
   }
 
   /** True where a drawer is what a line of the log says, in the present form or the former one. */

@@ -12,6 +12,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Optional;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.PracticeResult;
@@ -248,7 +249,7 @@ class BookFileTest {
     tamper("DROP TABLE stock");
     tamper("DROP TABLE practice");
     tamper("DROP TABLE weighing");
-    tamper("DELETE FROM flyway_schema_history WHERE version IN ('2', '3')");
+    tamper("DELETE FROM flyway_schema_history WHERE version IN ('2', '3', '4')");
     tamper("PRAGMA user_version = 1");
     try (BookFile b = BookFile.openToRead(folder.resolve("b.nocking"), NOON)) {
       assertThat(b.read().stock()).isEmpty();
@@ -286,7 +287,9 @@ class BookFileTest {
             true,
             4,
             2,
-            "2026-04-01");
+            "2026-04-01",
+            Optional.of(new PracticeResult.Effort(95, 3, 1)));
+    assertThat(second.effort().orElseThrow().needless()).isEqualTo(2);
     try (BookFile b = open()) {
       b.addPractice(first);
       b.addPractice(second);
@@ -294,6 +297,14 @@ class BookFileTest {
     try (BookFile b = open()) {
       assertThat(b.practice()).containsExactly(first, second);
       assertThat(b.practice()).extracting(PracticeResult::score).containsExactly(0, 50);
+      assertThat(b.problems()).isEmpty();
+    }
+    tamper("UPDATE practice SET seconds = 9 WHERE place = 2");
+    try (BookFile b = open()) {
+      assertThat(b.problems()).containsExactly("results of practice were changed outside the log");
+    }
+    tamper("UPDATE practice SET seconds = 95 WHERE place = 2");
+    try (BookFile b = open()) {
       assertThat(b.problems()).isEmpty();
     }
     tamper("UPDATE practice SET correct = 1 WHERE place = 1");

@@ -1,5 +1,6 @@
 package nocking.channel;
 
+import java.util.Optional;
 import nocking.quantity.QuantityException;
 
 /**
@@ -14,6 +15,7 @@ import nocking.quantity.QuantityException;
  * @param measurements used
  * @param planned measurements that the engine's own plan needs
  * @param date of the day, as ISO 8601
+ * @param effort what it took beside measurements; empty for rounds from before it was counted
  */
 public record PracticeResult(
     String learner,
@@ -24,7 +26,46 @@ public record PracticeResult(
     boolean right,
     int measurements,
     int planned,
-    String date) {
+    String date,
+    Optional<Effort> effort) {
+
+  /**
+   * What a round took.
+   *
+   * @param seconds from the complaint to the name, at least 0
+   * @param live how often a probe was put on a channel under power
+   * @param livePlanned how often the engine's own plan does that
+   */
+  public record Effort(int seconds, int live, int livePlanned) {
+    /** Probes on live parts that were not needed. */
+    public int needless() {
+      return Math.max(0, live - livePlanned);
+    }
+  }
+
+  /** A result of which the effort was not counted. */
+  public PracticeResult(
+      String learner,
+      String channel,
+      String difficulty,
+      String hidden,
+      String named,
+      boolean right,
+      int measurements,
+      int planned,
+      String date) {
+    this(
+        learner,
+        channel,
+        difficulty,
+        hidden,
+        named,
+        right,
+        measurements,
+        planned,
+        date,
+        Optional.empty());
+  }
 
   public PracticeResult {
     if (learner == null || learner.isBlank()) {

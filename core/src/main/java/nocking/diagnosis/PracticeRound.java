@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import nocking.channel.Channel;
 import nocking.channel.PracticeResult;
+import nocking.channel.PracticeResult.Effort;
 import nocking.diagnosis.Exercise.Difficulty;
 import nocking.fault.Fault;
 import nocking.fault.FaultCatalogue;
@@ -102,9 +103,10 @@ public record PracticeRound(
    * The line of the book that an answer becomes.
    *
    * @param date ISO 8601
+   * @param seconds that it took, at least 0
    */
   public PracticeResult result(
-      String learner, Difficulty level, Fault named, Outcome outcome, String date) {
+      String learner, Difficulty level, Fault named, Outcome outcome, String date, int seconds) {
     return new PracticeResult(
         learner.strip(),
         channel.tag(),
@@ -114,6 +116,11 @@ public record PracticeRound(
         outcome.right,
         Math.max(1, exercise.measurements()),
         Math.max(1, outcome.plan.size()),
-        date);
+        date,
+        Optional.of(new Effort(seconds, live(exercise.seen()), live(outcome.plan))));
+  }
+
+  private static int live(List<MeasuredValue> made) {
+    return (int) made.stream().filter(m -> m.place().live()).count();
   }
 }

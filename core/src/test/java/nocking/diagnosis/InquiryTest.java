@@ -122,7 +122,10 @@ class InquiryTest {
       assertThat(right.right()).isTrue();
       Fault sound = Fault.NONE;
       assertThat(round.judge(sound).right()).isFalse();
-      var kept = round.result(" Ada ", level, hidden, right, "2026-11-26");
+      var kept = round.result(" Ada ", level, hidden, right, "2026-11-26", 75);
+      assertThat(kept.effort().orElseThrow().seconds()).isEqualTo(75);
+      assertThat(kept.effort().orElseThrow().live())
+          .isEqualTo((int) round.exercise().seen().stream().filter(m -> m.place().live()).count());
       assertThat(kept.learner()).isEqualTo("Ada");
       assertThat(kept.channel()).isEqualTo("BL-P1");
       assertThat(kept.hidden()).isEqualTo(hidden.says());

@@ -10,6 +10,7 @@ import nocking.app.control.Paper;
 import nocking.channel.PracticeResult;
 import nocking.diagnosis.Explanation;
 import nocking.diagnosis.MeasuredValue;
+import nocking.diagnosis.PracticeCourse;
 import nocking.diagnosis.PracticeRound;
 
 /** How practice goes, and afterwards what was hidden and how it could have been found. */
@@ -50,6 +51,7 @@ final class PracticeOutcome extends VBox {
                         r.exercise().measurements() == 1 ? "" : "s",
                         j.plan().size(),
                         j.plan().isEmpty() ? "the display says enough" : plan(j.plan(), a))));
+    result.effort().ifPresent(e -> getChildren().add(Paper.caption(effort(e))));
     if (!j.alike().isEmpty()) {
       getChildren()
           .add(
@@ -64,6 +66,27 @@ final class PracticeOutcome extends VBox {
     }
     getChildren().add(Paper.caption("After your readings: " + String.join(" · ", leading) + "."));
     getChildren().add(Paper.caption(r.exercise().hidden().kind().family().lesson()));
+  }
+
+  /** What came of a course so far. */
+  void explain(PracticeCourse course) {
+    var line = new Label((course.over() ? "Course done: " : "Course: ") + course.says() + ".");
+    line.setId("practice-course-says");
+    line.setWrapText(true);
+    line.setMinHeight(Region.USE_PREF_SIZE);
+    line.getStyleClass().add("result-line");
+    line.setMaxWidth(Double.MAX_VALUE);
+    getChildren().add(line);
+  }
+
+  /** Every probe on live parts is a risk that somebody takes. */
+  private static String effort(PracticeResult.Effort e) {
+    String live =
+        e.needless() == 0
+            ? "no probe on live parts that was not needed"
+            : "%d probe%s on live parts, %d more than the plan"
+                .formatted(e.live(), e.live() == 1 ? "" : "s", e.needless());
+    return "It took %s; %s.".formatted(PracticeCourse.time(e.seconds()), live);
   }
 
   private static String plan(List<MeasuredValue> list, Analysis a) {

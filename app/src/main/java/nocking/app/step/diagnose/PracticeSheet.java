@@ -1,5 +1,8 @@
 package nocking.app.step.diagnose;
 
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
@@ -37,6 +40,7 @@ import nocking.channel.PracticeResult;
 import nocking.diagnosis.Exercise;
 import nocking.diagnosis.Exercise.Difficulty;
 import nocking.diagnosis.MeasuredValue;
+import nocking.diagnosis.PracticeCourse;
 import nocking.diagnosis.PracticeRound;
 import nocking.fault.Fault;
 import nocking.fault.Subject;
@@ -49,12 +53,15 @@ import nocking.wiring.Place;
 /** One fault hidden in a copy of the channel, to be found by measuring; the channel stays. */
 public final class PracticeSheet implements Sheet {
 
+  private static final Clock CLOCK = Clock.systemDefaultZone();
+
   private final Desk desk;
   private final Random seeds;
   private final Latest work = new Latest();
   private final TextField learner = new TextField();
   private final Segments<Difficulty> difficulty;
   private final Button start = new Button("Hide a fault");
+  private final Button five = new Button("Course of five");
   private final ComboBox<Place> where = new DropDown<>();
   private final TextField at = new TextField();
   private final Button measure = new Button("Measure");
@@ -69,6 +76,8 @@ public final class PracticeSheet implements Sheet {
   private Difficulty chosen = Difficulty.EASY;
   private PracticeRound round;
   private boolean over;
+  private Optional<PracticeCourse> course = Optional.empty();
+  private Instant begun = Instant.EPOCH;
   private List<PracticeResult> results = List.of();
   private Store ofStore;
 
@@ -97,7 +106,10 @@ public final class PracticeSheet implements Sheet {
     difficulty.show(chosen);
     start.setId("practice-start");
     start.getStyleClass().add("primary");
-    start.setOnAction(e -> begin());
+    start.setOnAction(e -> begin(Optional.empty()));
+    five.setId("practice-course");
+    five.setOnAction(
+        e -> begin(Optional.of(course.filter(c -> !c.over()).orElse(PracticeCourse.BEGUN))));
     where.setId("practice-where");
     where.setMaxWidth(Double.MAX_VALUE);
     where.setConverter(new Titles<>(Place::title));
@@ -144,13 +156,23 @@ public final class PracticeSheet implements Sheet {
                     78,
                     true,
                     i -> results.get(i).measurements() + " / " + results.get(i).planned()),
+                Column.shown(
+                    "time",
+                    52,
+                    true,
+                    i ->
+                        results
+                            .get(i)
+                            .effort()
+                            .map(e -> PracticeCourse.time(e.seconds()))
+                            .orElse("")),
                 Column.shown("score", 54, true, i -> "" + results.get(i).score())),
             i -> !results.get(i).right());
     root = build();
   }
 
   private HBox build() {
-    var who = new Row(new Label("Learner"), learner, difficulty, start);
+    var who = new Row(new Label("Learner"), learner, difficulty, start, five);
     var line = new HBox(8, where, new Label("at"), at, measure);
     line.setAlignment(Pos.CENTER_LEFT);
     HBox.setHgrow(where, Priority.ALWAYS);
@@ -230,7 +252,7 @@ public final class PracticeSheet implements Sheet {
   }
 
   /** Hides a fault in a copy of what the channel is now. */
-  private void begin() {
+  private void begin(Optional<PracticeCourse> of) {
     Analysis a = analysis();
     Channel c = a.channel();
     Optional<Subject> subject = a.wiring().subject();
@@ -242,6 +264,12 @@ public final class PracticeSheet implements Sheet {
     }
     say("");
     long seed = seeds.nextLong();
+    course = of;
+    course.ifPresent(
+        k -> {
+          chosen = k.level();
+          difficulty.show(chosen);
+        });
     Difficulty level = chosen;
     int decimals = a.design().decimals();
     Subject s = subject.get();
@@ -255,6 +283,7 @@ public final class PracticeSheet implements Sheet {
       return;
     }
     round = made.get();
+    begun = CLOCK.instant();
     over = false;
     outcome.getChildren().clear();
     name.setValue(null);
@@ -297,10 +326,18 @@ public final class PracticeSheet implements Sheet {
     if (round != r) return;
     over = true;
     PracticeResult result =
-        r.result(learner.getText(), chosen, named, o, LocalDate.now().toString());
+        r.result(
+            learner.getText(),
+            chosen,
+            named,
+            o,
+            LocalDate.now(CLOCK).toString(),
+            (int) Math.max(0, Duration.between(begun, CLOCK.instant()).toSeconds()));
     desk.store().addPractice(result);
     loadHistory();
+    course = course.map(k -> k.plus(result));
     outcome.explain(r, result, o, analysis());
+    course.ifPresent(outcome::explain);
     show();
   }
 
@@ -327,6 +364,11 @@ public final class PracticeSheet implements Sheet {
     boolean possible = desk.channel().isPresent() && analysis().design().path().isPresent();
     start.setDisable(!possible);
     start.setText(round == null ? "Hide a fault" : "Hide another");
+    five.setDisable(!possible || running);
+    Optional<PracticeCourse> left = course.filter(k -> !k.over() && !k.done().isEmpty());
+    five.setText(
+        left.map(k -> "Next, %d of %d".formatted(k.done().size() + 1, PracticeCourse.LEVELS.size()))
+            .orElse("Course of five"));
     for (Node n : List.of(where, at, measure, name, answer)) n.setDisable(!running);
     readings.show(seen().size());
     cue.getChildren().setAll(cue(running, possible));
@@ -372,6 +414,7 @@ public final class PracticeSheet implements Sheet {
   @Override
   public void switched() {
     round = null;
+    course = Optional.empty();
     over = false;
   }
 
