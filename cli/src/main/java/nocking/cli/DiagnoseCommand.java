@@ -199,7 +199,9 @@ final class DiagnoseCommand extends JsonOption {
       return;
     }
     answer.line(
-        "Measure next: %s at %s", next.place().title(), analysis.design().amount(next.at()));
+        "Measure next: %s at %s",
+        analysis.channel().wiring().plan().title(next.place()),
+        analysis.design().amount(next.at()));
     answer.line("Caution: %s", MeasuringCaution.of(analysis.channel(), next.place()));
     var expected = new ArrayList<List<String>>();
     for (NextMeasurement.Prediction p : next.predictions().stream().limit(4).toList()) {

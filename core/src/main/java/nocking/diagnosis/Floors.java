@@ -36,11 +36,13 @@ final class Floors {
           p,
           switch (p.kind()) {
             case DISPLAY -> 0.0;
-            case SUPPLY_AT_RECEIVER, SUPPLY_AT_SENSOR -> SUPPLY_VOLTS;
-            case GROUND_AT_SENSOR -> GROUND_VOLTS;
+            case SUPPLY_AT_RECEIVER, SUPPLY_AT_SENSOR, SUPPLY_AT_JOINT -> SUPPLY_VOLTS;
+            case GROUND_AT_SENSOR, GROUND_AT_JOINT -> GROUND_VOLTS;
+            case REFERENCE_WIPER -> LEAST_VOLTS;
             case OHMS_AT_SENSOR, OHMS_AT_RECEIVER -> LEAD_OHMS;
             case LOOP_CURRENT -> AMPERES;
-            case SIGNAL_AT_SENSOR, SIGNAL_AT_RECEIVER, TEST_POINT -> ofSignal(sound, p, meter);
+            case SIGNAL_AT_SENSOR, SIGNAL_AT_RECEIVER, SIGNAL_AT_JOINT, TEST_POINT ->
+                ofSignal(sound, p, meter);
           });
     }
   }

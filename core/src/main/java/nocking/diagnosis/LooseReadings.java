@@ -221,11 +221,20 @@ final class LooseReadings {
   /** True for a place that a bad contact in the signal wire reaches. */
   static boolean touched(Place place) {
     return switch (place.kind()) {
-      case DISPLAY, SIGNAL_AT_RECEIVER, TEST_POINT, OHMS_AT_RECEIVER, LOOP_CURRENT -> true;
+      case DISPLAY,
+          SIGNAL_AT_RECEIVER,
+          SIGNAL_AT_JOINT,
+          TEST_POINT,
+          OHMS_AT_RECEIVER,
+          LOOP_CURRENT ->
+          true;
       case SUPPLY_AT_RECEIVER,
           SUPPLY_AT_SENSOR,
           GROUND_AT_SENSOR,
           SIGNAL_AT_SENSOR,
+          SUPPLY_AT_JOINT,
+          GROUND_AT_JOINT,
+          REFERENCE_WIPER,
           OHMS_AT_SENSOR ->
           false;
     };

@@ -61,7 +61,9 @@ final class Weigher {
     this.meter = priorWeights.meter();
     var list = new ArrayList<Hypothesis>();
     for (Fault f : FaultCatalogue.of(subject)) {
-      double prior = priorWeights.weight(f.kind());
+      // A wire is as likely to break with a splice in it; where it does is shared out.
+      int stretches = f.segment() < 0 ? 1 : subject.channel().wiring().plan().joints().size() + 1;
+      double prior = priorWeights.weight(f.kind()) / stretches;
       if (prior > 0) list.add(new Hypothesis(f, prior));
     }
     hypotheses = List.copyOf(list);

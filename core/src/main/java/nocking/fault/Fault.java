@@ -16,6 +16,8 @@ import nocking.sensor.Sensor;
  * @param other sensor that is fitted or whose curve is used instead; null for none
  * @param unit unit that the number really is in; null for none
  * @param severity what the kind counts: a factor, volts or ohms; NaN where there is no degree
+ * @param segment stretch of the wires that it sits in, 0 beside the sensor, one more behind each
+ *     place between the ends; −1 where that does not arise
  */
 public record Fault(
     FaultKind kind,
@@ -24,7 +26,8 @@ public record Fault(
     String part,
     Sensor other,
     Unit unit,
-    double severity) {
+    double severity,
+    int segment) {
 
   /** The sound channel. */
   public static final Fault NONE = of(FaultKind.NONE);
@@ -35,19 +38,28 @@ public record Fault(
   }
 
   static Fault of(FaultKind kind, double severity) {
-    return new Fault(kind, "", -1, "", null, null, severity);
+    return new Fault(kind, "", -1, "", null, null, severity, -1);
   }
 
   static Fault ofPart(FaultKind kind, int element, String part, String what, double severity) {
-    return new Fault(kind, what, element, part, null, null, severity);
+    return new Fault(kind, what, element, part, null, null, severity, -1);
   }
 
   static Fault ofSensor(FaultKind kind, SensorCard card, Sensor sensor) {
-    return new Fault(kind, card.name(), 0, "", sensor, null, Double.NaN);
+    return new Fault(kind, card.name(), 0, "", sensor, null, Double.NaN, -1);
+  }
+
+  /**
+   * The same in a stretch of the wires.
+   *
+   * @param where in words, for example {@code between splice and the receiver}
+   */
+  Fault in(int stretch, String where) {
+    return new Fault(kind, where, element, part, other, unit, severity, stretch);
   }
 
   public Fault withSeverity(double v) {
-    return new Fault(kind, what, element, part, other, unit, v);
+    return new Fault(kind, what, element, part, other, unit, v, segment);
   }
 
   /** True when it may be there to one degree or another. */
@@ -69,7 +81,7 @@ public record Fault(
       case OTHER_CURVE -> "receiver has the curve of " + what;
       case WRONG_UNIT, SWAPPED_SYMBOLS, DECIMAL, SENSOR_PREFIX, RMS_PEAK, REFERENCE_UNIT ->
           kind.title() + ": " + what;
-      default -> kind.title();
+      default -> segment < 0 ? kind.title() : kind.title() + " " + what;
     };
   }
 

@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import nocking.channel.SensorCard;
 import nocking.element.Element;
 import nocking.element.Field;
@@ -29,6 +31,7 @@ import nocking.stage.BridgeRectifier;
 import nocking.stage.InstrumentationAmp;
 import nocking.stage.Stage;
 import nocking.wiring.Supplied;
+import nocking.wiring.WirePlan;
 
 /** All single faults that a channel can have. */
 public final class FaultCatalogue {
@@ -51,6 +54,30 @@ public final class FaultCatalogue {
 
   /** Every fault of a channel, the sound one first; graded ones in the middle of their range. */
   public static List<Fault> of(Subject subject) {
+    return of(subject, subject.channel().wiring().plan());
+  }
+
+  /** The same without telling the stretches of a wire apart: the receiver cannot. */
+  static List<Fault> ofWholeWires(Subject subject) {
+    return of(subject, subject.channel().wiring().plan().withJoints(List.of()));
+  }
+
+  /** Kinds of faults that sit in one stretch of a wire. */
+  public static boolean hasPlace(FaultKind kind) {
+    return switch (kind) {
+      case SUPPLY_OPEN,
+          GROUND_OPEN,
+          SIGNAL_OPEN,
+          SUPPLY_LEAD,
+          GROUND_LEAD,
+          SIGNAL_LEAD,
+          GROUND_OFFSET ->
+          true;
+      default -> false;
+    };
+  }
+
+  private static List<Fault> of(Subject subject, WirePlan plan) {
     var c = new FaultCatalogue(subject);
     c.list.add(Fault.NONE);
     c.wires();
@@ -59,7 +86,13 @@ public final class FaultCatalogue {
     c.numbers();
     c.measuring();
     c.list.add(Fault.of(UNLISTED));
-    return List.copyOf(c.list);
+    if (plan.joints().isEmpty()) return List.copyOf(c.list);
+    return c.list.stream().flatMap(f -> stretches(f, plan)).toList();
+  }
+
+  private static Stream<Fault> stretches(Fault f, WirePlan plan) {
+    if (!hasPlace(f.kind())) return Stream.of(f);
+    return IntStream.rangeClosed(0, plan.joints().size()).mapToObj(i -> f.in(i, plan.between(i)));
   }
 
   private void add(FaultKind kind) {
@@ -200,7 +233,7 @@ public final class FaultCatalogue {
     }
     if (s instanceof Thermocouple) {
       Sensor ignored = Element.with(s, s.field("Tcj"), Value.of(0));
-      list.add(new Fault(COLD_JUNCTION, "", 0, "", ignored, null, Double.NaN));
+      list.add(new Fault(COLD_JUNCTION, "", 0, "", ignored, null, Double.NaN, -1));
     }
   }
 
@@ -212,13 +245,13 @@ public final class FaultCatalogue {
     Unit own = subject.channel().unit();
     for (Unit u : otherUnits()) {
       String what = u.symbol() + " taken for " + own.symbol();
-      list.add(new Fault(REFERENCE_UNIT, what, -1, "", null, u, 1));
+      list.add(new Fault(REFERENCE_UNIT, what, -1, "", null, u, 1, -1));
     }
     add(METER_PREFIX);
   }
 
   private static Fault ofNumber(FaultKind kind, String what, double factor) {
-    return new Fault(kind, what, -1, "", null, null, factor);
+    return new Fault(kind, what, -1, "", null, null, factor, -1);
   }
 
   private static String times(double factor) {
@@ -233,15 +266,16 @@ public final class FaultCatalogue {
     Value low = live ? Value.of(0) : Value.of(0.004);
     Sensor other = new CurrentLoop(s.low(), s.high(), low, s.highCurrent());
     String name = live ? "0…20 mA" : "4…20 mA";
-    list.add(new Fault(OTHER_CURVE, name, 0, "", other, null, Double.NaN));
+    list.add(new Fault(OTHER_CURVE, name, 0, "", other, null, Double.NaN, -1));
   }
 
   private void units() {
     Unit own = subject.channel().unit();
     for (Unit u : otherUnits()) {
       String symbol = u.symbol();
-      list.add(new Fault(WRONG_UNIT, symbol + " shown as " + own.symbol(), -1, "", null, u, 1));
-      list.add(new Fault(WRONG_UNIT, own.symbol() + " taken for " + symbol, -1, "", null, u, -1));
+      list.add(new Fault(WRONG_UNIT, symbol + " shown as " + own.symbol(), -1, "", null, u, 1, -1));
+      list.add(
+          new Fault(WRONG_UNIT, own.symbol() + " taken for " + symbol, -1, "", null, u, -1, -1));
     }
   }
 
@@ -276,6 +310,7 @@ public final class FaultCatalogue {
   private void swap(String a, String b) {
     Map<String, Double> constants = subject.path().constants();
     if (constants.get(a).equals(constants.get(b))) return;
-    list.add(new Fault(SWAPPED_SYMBOLS, a + " and " + b, -1, a + "/" + b, null, null, Double.NaN));
+    list.add(
+        new Fault(SWAPPED_SYMBOLS, a + " and " + b, -1, a + "/" + b, null, null, Double.NaN, -1));
   }
 }

@@ -10,6 +10,7 @@ import nocking.parts.PreferredSeries;
 import nocking.prior.FaultKind;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.stage.ReferenceBlend;
 import nocking.stage.Stage;
 import nocking.wiring.Place;
 
@@ -68,7 +69,7 @@ public final class FaultMatrix {
   /** The whole matrix, with each graded fault at a usual degree. */
   public static FaultMatrix of(Subject subject) {
     var faults = new ArrayList<Fault>();
-    for (Fault f : FaultCatalogue.of(subject)) {
+    for (Fault f : FaultCatalogue.ofWholeWires(subject)) {
       if (NO_VOLTS.contains(f.kind())) continue;
       faults.addAll(usual(f, subject));
     }
@@ -79,7 +80,7 @@ public final class FaultMatrix {
   public static FaultMatrix ofWires(Subject subject) {
     return new FaultMatrix(
         subject,
-        FaultCatalogue.of(subject).stream()
+        FaultCatalogue.ofWholeWires(subject).stream()
             .filter(f -> f.kind() == FaultKind.NONE || BROKEN.contains(f.kind()))
             .toList());
   }
@@ -116,6 +117,15 @@ public final class FaultMatrix {
     if (sound.hasGroundPin() && signal != Signal.ALTERNATING) {
       list.add(Place.of(Place.Kind.GROUND_AT_SENSOR));
     }
+    for (int k = 1; k <= subject.channel().wiring().plan().joints().size(); k++) {
+      list.add(Place.of(Place.Kind.SIGNAL_AT_JOINT, k));
+      if (sound.hasSupplyPin() && signal != Signal.CURRENT) {
+        list.add(Place.of(Place.Kind.SUPPLY_AT_JOINT, k));
+      }
+      if (sound.hasGroundPin() && signal != Signal.ALTERNATING) {
+        list.add(Place.of(Place.Kind.GROUND_AT_JOINT, k));
+      }
+    }
     if (signal == Signal.RESISTANCE) {
       list.add(Place.of(Place.Kind.OHMS_AT_SENSOR));
       list.add(Place.of(Place.Kind.OHMS_AT_RECEIVER));
@@ -124,6 +134,11 @@ public final class FaultMatrix {
     boolean sensed = signal == Signal.RESISTANCE || signal == Signal.CURRENT;
     for (int i = sensed ? 3 : 2; i <= subject.stages().size() + 1; i++) {
       list.add(Place.testPoint(i));
+    }
+    for (int i = 0; i < subject.stages().size(); i++) {
+      if (subject.stages().get(i) instanceof ReferenceBlend) {
+        list.add(Place.of(Place.Kind.REFERENCE_WIPER, i + 1));
+      }
     }
     return List.copyOf(list);
   }

@@ -23,6 +23,15 @@ public record Faults(List<Fault> list) {
     return false;
   }
 
+  /**
+   * The one of a kind in a stretch of the wires; one that says no stretch sits beside the sensor.
+   */
+  Optional<Fault> of(FaultKind kind, int segment) {
+    return list.stream()
+        .filter(f -> f.kind() == kind && Math.max(0, f.segment()) == segment)
+        .findFirst();
+  }
+
   /** The first of a kind. */
   Optional<Fault> of(FaultKind kind) {
     for (Fault f : list) if (f.kind() == kind) return Optional.of(f);

@@ -1,7 +1,10 @@
 package nocking.fault;
 
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import nocking.element.Element;
 import nocking.element.Field;
 import nocking.element.Signal;
@@ -55,6 +58,7 @@ final class FaultyCircuit {
   private String supplyTerminal = "";
   private String groundTerminal = GROUND;
   private boolean wired;
+  private final Map<Pin.Function, List<String>> jointsOf = new EnumMap<>(Pin.Function.class);
 
   /**
    * @param x what the reference says, channel's unit
@@ -251,19 +255,55 @@ final class FaultyCircuit {
           case SIGNAL -> FaultKind.SIGNAL_LEAD;
           case TEACH -> throw new IllegalArgumentException("a teach wire is no part of the path");
         };
-    String sensor = "pin." + function.title();
-    if (faults.has(open)) return sensor;
+    int joints = subject.channel().wiring().plan().joints().size();
+    var at = new String[joints];
+    String here = receiver;
+    for (int segment = joints; segment >= 0; segment--) {
+      String towardsSensor = "pin." + function.title() + (segment == 0 ? "" : "." + segment);
+      here = stretch(function, open, lead, segment, towardsSensor, here);
+      if (segment > 0) at[segment - 1] = here;
+    }
+    jointsOf.put(function, List.of(at));
+    return here;
+  }
+
+  /**
+   * One stretch of a wire: the node at its sensor's end, which is the other one where it is sound.
+   */
+  private String stretch(
+      Pin.Function function,
+      FaultKind open,
+      FaultKind lead,
+      int segment,
+      String sensor,
+      String receiver) {
+    if (faults.of(open, segment).isPresent()) return sensor;
     String end = receiver;
-    if (function == Pin.Function.GROUND && faults.has(FaultKind.GROUND_OFFSET)) {
+    Optional<Fault> offset = faults.of(FaultKind.GROUND_OFFSET, segment);
+    if (function == Pin.Function.GROUND && offset.isPresent()) {
       String before = sensor + ".offset";
-      circuit.source(before, end, faults.of(FaultKind.GROUND_OFFSET).orElseThrow().severity());
+      circuit.source(before, end, offset.get().severity());
       end = before;
     }
-    if (faults.has(lead)) {
-      circuit.resistor(sensor, end, faults.of(lead).orElseThrow().severity());
+    Optional<Fault> resistance = faults.of(lead, segment);
+    if (resistance.isPresent()) {
+      circuit.resistor(sensor, end, resistance.get().severity());
       end = sensor;
     }
     return end;
+  }
+
+  /** Node of the wiper that gives the reference of a blend, for a stage from 1. */
+  static String wiper(int stage) {
+    return node(stage) + ".ref";
+  }
+
+  /**
+   * The node of a wire at a place between the ends, from 1; empty where no such wire goes there.
+   */
+  String joint(Pin.Function function, int place) {
+    List<String> nodes = jointsOf.getOrDefault(function, List.of());
+    return place <= nodes.size() ? nodes.get(place - 1) : "";
   }
 
   private void buildVoltageSensor() {

@@ -8,6 +8,7 @@ import nocking.quantity.Span;
 import nocking.sensor.AcVoltage;
 import nocking.stage.Shunt;
 import nocking.wiring.PairReading;
+import nocking.wiring.Pin;
 import nocking.wiring.Place;
 
 /**
@@ -116,6 +117,12 @@ public final class FaultyPath {
       case SUPPLY_AT_SENSOR -> volts(built.supplyPin(), built.groundPin(), meter);
       case GROUND_AT_SENSOR -> volts(built.groundPin(), GROUND, meter);
       case SIGNAL_AT_SENSOR -> atSensor(meter);
+      // The black lead stays on the receiver's ground: that is how a path is walked.
+      case SIGNAL_AT_JOINT ->
+          alternating(atJoint(Pin.Function.SIGNAL, place.node(), built.signalMinus(), meter));
+      case SUPPLY_AT_JOINT -> atJoint(Pin.Function.SUPPLY, place.node(), GROUND, meter);
+      case GROUND_AT_JOINT -> atJoint(Pin.Function.GROUND, place.node(), GROUND, meter);
+      case REFERENCE_WIPER -> volts(FaultyCircuit.wiper(place.node()), GROUND, meter);
       case SIGNAL_AT_RECEIVER ->
           last(built.signal(), alternating(volts(built.signal(), built.signalMinus(), meter)));
       case TEST_POINT -> last("TP" + place.node(), volts("TP" + place.node(), GROUND, meter));
@@ -123,6 +130,10 @@ public final class FaultyPath {
       case OHMS_AT_RECEIVER -> Reading.of(unplugged(false));
       case LOOP_CURRENT -> loopCurrent();
     };
+  }
+
+  private Reading atJoint(Pin.Function function, int joint, String minus, double meter) {
+    return volts(built.joint(function, joint), minus, meter);
   }
 
   private Reading atSensor(double meter) {

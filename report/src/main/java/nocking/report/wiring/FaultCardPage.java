@@ -118,6 +118,8 @@ public final class FaultCardPage {
           case SUPPLY_AT_RECEIVER, SUPPLY_AT_SENSOR, GROUND_AT_SENSOR -> true;
           case SIGNAL_AT_SENSOR, SIGNAL_AT_RECEIVER, LOOP_CURRENT -> true;
           case DISPLAY, TEST_POINT, OHMS_AT_SENSOR, OHMS_AT_RECEIVER -> false;
+          // What lies between the ends tells where it broke, which the card does not ask.
+          case SIGNAL_AT_JOINT, SUPPLY_AT_JOINT, GROUND_AT_JOINT, REFERENCE_WIPER -> false;
         };
   }
 

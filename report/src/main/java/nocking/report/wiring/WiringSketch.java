@@ -45,7 +45,18 @@ public final class WiringSketch {
         new Words(Role.QUIET, (RECEIVER + TERMINAL) / 2, TOP - 6, "receiver", Anchor.MIDDLE));
     shapes.add(new Words(Role.QUIET, TERMINAL + 14, TOP - 6, "must read, at rest", Anchor.START));
     for (int i = 0; i < pins.size(); i++) row(shapes, i, pins.get(i), of(expected, i));
+    joints(shapes, c.wiring().plan().joints(), height);
     return new Sketch(WIDTH, height, shapes);
+  }
+
+  /** The places between the ends, across all wires. */
+  private static void joints(List<Shape> shapes, List<String> names, double height) {
+    double pitch = (RECEIVER - CONNECTOR) / (names.size() + 1);
+    for (int k = 0; k < names.size(); k++) {
+      double x = CONNECTOR + (k + 1) * pitch;
+      shapes.add(new Box(Role.EDGE, x - 3, TOP, 6, height - TOP - 14));
+      shapes.add(new Words(Role.QUIET, x, TOP - 6, names.get(k), Anchor.MIDDLE));
+    }
   }
 
   private static PinExpectation of(List<PinExpectation> expected, int pin) {

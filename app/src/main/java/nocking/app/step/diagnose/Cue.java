@@ -47,7 +47,11 @@ final class Cue extends VBox {
     NextMeasurement n = next.get();
     Analysis a = desk.analysis();
     boolean display = n.place().equals(Place.DISPLAY);
-    var headline = new Label(display ? "Read the display" : "Measure the " + n.place().title());
+    var headline =
+        new Label(
+            display
+                ? "Read the display"
+                : "Measure the " + a.channel().wiring().plan().title(n.place()));
     headline.getStyleClass().add("cue-title");
     headline.setWrapText(true);
     headline.setMinHeight(Region.USE_PREF_SIZE);

@@ -166,7 +166,7 @@ public final class DiagnoseSheet implements Sheet {
     if (subject.isEmpty()) {
       found = null;
       places = List.of();
-      entry.show(places, c.unit(), false);
+      entry.show(places, c, false);
       showFound();
       return;
     }
@@ -179,7 +179,7 @@ public final class DiagnoseSheet implements Sheet {
       engine = new Engine(c, priorWeights, Diagnostician.of(subject.get(), priorWeights));
       places = engine.engine.places();
     }
-    entry.show(places, c.unit(), desk.writable());
+    entry.show(places, c, desk.writable());
     entry.suggest(lastInput());
     Diagnostician own = engine.engine;
     List<MeasuredValue> observed = c.wiring().seen().stream().map(Diagnosis::observed).toList();

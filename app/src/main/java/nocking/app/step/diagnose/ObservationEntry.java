@@ -13,11 +13,13 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nocking.app.control.NumberField;
+import nocking.channel.Channel;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.wiring.Observation;
 import nocking.wiring.Place;
+import nocking.wiring.WirePlan;
 
 /** One line in which a reading is entered: where, at which input, what was seen. */
 final class ObservationEntry extends VBox {
@@ -29,6 +31,7 @@ final class ObservationEntry extends VBox {
   private final Function<Observation, Boolean> taker;
   private Place place = Place.DISPLAY;
   private Unit unit = Unit.ONE;
+  private WirePlan plan = WirePlan.DEFAULT;
 
   /**
    * @param taker takes a reading; false when nothing may be changed
@@ -67,26 +70,27 @@ final class ObservationEntry extends VBox {
   }
 
   /**
-   * @param quantity the channel's unit
+   * @param places where can be measured
    */
-  void show(List<Place> places, Unit quantity, boolean editable) {
-    unit = quantity;
+  void show(List<Place> places, Channel c, boolean editable) {
+    unit = c.unit();
+    plan = c.wiring().plan();
     var items = new ArrayList<MenuItem>();
     for (Place p : places) {
-      var item = new MenuItem(p.title());
+      var item = new MenuItem(plan.title(p));
       item.setId("see-" + p.key());
       item.setOnAction(e -> choose(p));
       items.add(item);
     }
     where.getItems().setAll(items);
     if (!places.isEmpty() && !places.contains(place)) place = places.getFirst();
-    where.setText(place.title());
+    where.setText(plan.title(place));
     setDisable(!editable || places.isEmpty());
   }
 
   private void choose(Place p) {
     place = p;
-    where.setText(p.title());
+    where.setText(plan.title(p));
     seen.requestFocus();
   }
 

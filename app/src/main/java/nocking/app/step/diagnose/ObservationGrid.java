@@ -31,7 +31,11 @@ final class ObservationGrid {
             "seen",
             "Nothing yet. Begin with what the display says at a known input.",
             List.of(
-                Column.shown("where", 146, false, i -> list().get(i).place().title()),
+                Column.shown(
+                    "where",
+                    146,
+                    false,
+                    i -> desk.channel().orElseThrow().wiring().plan().title(list().get(i).place())),
                 Column.typed("at", 80, true, i -> at(list().get(i)), this::takeAt),
                 Column.typed("seen", 74, true, i -> shown(list().get(i)), this::takeValue)),
             i -> false)

@@ -97,7 +97,7 @@ final class PracticeOutcome extends VBox {
                 o ->
                     "%s at %s (%s)"
                         .formatted(
-                            o.place().title(),
+                            a.channel().wiring().plan().title(o.place()),
                             a.design().amount(o.at()),
                             ReadingsTable.shown(o.place(), o.value(), a)))
             .toList());

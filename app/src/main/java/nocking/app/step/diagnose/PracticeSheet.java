@@ -112,7 +112,7 @@ public final class PracticeSheet implements Sheet {
         e -> begin(Optional.of(course.filter(c -> !c.over()).orElse(PracticeCourse.BEGUN))));
     where.setId("practice-where");
     where.setMaxWidth(Double.MAX_VALUE);
-    where.setConverter(new Titles<>(Place::title));
+    where.setConverter(new Titles<>(this::title));
     at.setId("practice-at");
     NumberField.of(at);
     at.setAccessibleText("Input at the sensor");
@@ -139,7 +139,7 @@ public final class PracticeSheet implements Sheet {
             "practice-readings",
             "What you measure is listed here. The first line is what was complained of.",
             List.of(
-                Column.shown("where", 190, false, i -> seen().get(i).place().title()),
+                Column.shown("where", 190, false, i -> title(seen().get(i).place())),
                 Column.shown("at", 90, true, i -> amount(seen().get(i).at())),
                 Column.shown("shows", 110, true, i -> reading(seen().get(i)))),
             i -> false);
@@ -233,6 +233,10 @@ public final class PracticeSheet implements Sheet {
     public T fromString(String s) {
       throw new UnsupportedOperationException("choices are not typed");
     }
+  }
+
+  private String title(Place p) {
+    return analysis().channel().wiring().plan().title(p);
   }
 
   private List<MeasuredValue> seen() {

@@ -35,7 +35,7 @@ final class ReadingsTable extends GridPane {
     List<MeasuredValue> observed = found.ranking().observations();
     for (int i = 0; i < observed.size(); i++) {
       MeasuredValue o = observed.get(i);
-      add(new Label(o.place().title()), 0, i + 1);
+      add(new Label(a.channel().wiring().plan().title(o.place())), 0, i + 1);
       add(number(o.inputKnown() ? a.design().amount(o.at()) : "?"), 1, i + 1);
       add(number(shown(o.place(), o.value(), a)), 2, i + 1);
       double e = looked.expected().get(i);

@@ -1,6 +1,7 @@
 package nocking.app.step.wire;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
@@ -79,6 +80,7 @@ public final class WireSheet implements Sheet {
   private final StackPane body = new StackPane();
   private final ScrollPane root;
   private final VBox drawingBox;
+  private final EntryField joints;
   private final StepsPanel steps;
   private Look look = Look.FAULTS;
   private List<PinExpectation> rows = List.of();
@@ -118,7 +120,14 @@ public final class WireSheet implements Sheet {
     looks.show(look);
     var scroll = WheelScroll.of(drawing);
     VBox.setVgrow(scroll, Priority.ALWAYS);
-    drawingBox = new VBox(6, scroll);
+    joints =
+        new EntryField("wire-joints", "Places between", false, this::takeJoints, desk::seal)
+            .whenDone()
+            .prompt("from the sensor on: splice, terminal strip")
+            .help(
+                "Names of the places between the sensor and the receiver where every wire can be"
+                    + " measured, with commas between them.");
+    drawingBox = new VBox(6, joints, scroll);
     var lower = new Paper("", body);
     lower.head(looks);
     VBox.setVgrow(body, Priority.ALWAYS);
@@ -281,6 +290,14 @@ public final class WireSheet implements Sheet {
     desk.edit("add wire", "", c -> c.wiring(w -> w.withPlan(w.plan().withPins(next))));
   }
 
+  private void takeJoints(String text) {
+    List<String> names =
+        Arrays.stream(text.split(",")).map(String::strip).filter(n -> !n.isEmpty()).toList();
+    if (names.equals(plan().joints())) return;
+    desk.edit(
+        "change places between", "", c -> c.wiring(w -> w.withPlan(w.plan().withJoints(names))));
+  }
+
   private void takeSupply(String text) {
     if (ownSupply()) return;
     Value v = text.isBlank() ? null : Value.typed(text, Unit.VOLT);
@@ -331,6 +348,8 @@ public final class WireSheet implements Sheet {
     supply.show(
         own ? Value.of(a.wiring().supply().orElseThrow()) : c.wiring().plan().supply(), Unit.VOLT);
     supply.field().setEditable(desk.editable() && !own);
+    joints.show(String.join(", ", c.wiring().plan().joints()), "");
+    joints.field().setEditable(desk.editable());
     add.setDisable(!desk.editable());
     rows = a.wiring().pins();
     grid.editable(desk.editable());
