@@ -29,6 +29,7 @@ import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
+import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import picocli.CommandLine.Command;
@@ -198,7 +199,7 @@ final class DesignCommand extends JsonOption {
     if (what.equals("blend")) return blend(answer);
     Candidates candidates =
         switch (what) {
-          case "divider" -> divider();
+          case "divider" -> divider(answer);
           case "combination" -> Combination.search(assortment(), ohms("--value", value), most(3));
           case "extender" ->
               ExtenderDesign.search(
@@ -243,14 +244,18 @@ final class DesignCommand extends JsonOption {
     return Assortment.of(s, 10, 10e6, t);
   }
 
-  private Candidates divider() {
+  private Candidates divider(Answer answer) {
     Span window = window(total);
     double perPart =
         watts == null ? Double.POSITIVE_INFINITY : read("--watts", watts, Unit.of("W"));
-    return DividerDesign.search(
-        assortment(),
-        new DividerDesign.Goal(voltage("--in", in), voltage("--out", out), window, perPart),
-        most(2));
+    var goal = new DividerDesign.Goal(voltage("--in", in), voltage("--out", out), window, perPart);
+    Candidates found = DividerDesign.search(assortment(), goal, most(2));
+    if (!found.found()) {
+      String instead = DividerDesign.instead(assortment(), goal, most(2));
+      answer.put("instead", instead);
+      if (!instead.isEmpty()) answer.line("%s", Sentence.capital(instead) + ".");
+    }
+    return found;
   }
 
   private GainShift.Goal gainShift() {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import nocking.parts.Candidates;
+import nocking.parts.PartSize;
 import nocking.parts.Solution;
 import nocking.quantity.Numbers;
 import nocking.quantity.ResistorCode;
@@ -36,6 +37,8 @@ final class SolutionAnswer {
         s.worstCase(),
         "watts",
         s.watts(),
+        "size",
+        Double.isNaN(s.watts()) ? Double.NaN : PartSize.forWatts(s.watts()).orElse(Double.NaN),
         "note",
         s.note());
   }

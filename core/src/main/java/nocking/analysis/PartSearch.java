@@ -69,8 +69,13 @@ public final class PartSearch {
    *
    * @param exact true when nothing better exists in the assortment
    * @param says what the value of a solution is, for the heading of a column
+   * @param instead what would do where nothing was found; empty where nobody knows
    */
-  public record Found(List<Offer> offers, boolean exact, String says) {}
+  public record Found(List<Offer> offers, boolean exact, String says, String instead) {
+    public Found(List<Offer> offers, boolean exact, String says) {
+      this(offers, exact, says, "");
+    }
+  }
 
   private final Channel channel;
   private final SignalPath path;
@@ -203,17 +208,16 @@ public final class PartSearch {
     double[] in = before();
     double from = Math.max(Math.abs(in[0]), Math.abs(in[1]));
     double to = Math.max(Math.abs(goal.toStart), Math.abs(goal.toEnd));
-    Candidates candidates =
-        DividerDesign.search(
-            assortment,
-            new DividerDesign.Goal(from, to, goal.total, goal.perPart, goal.never),
-            Math.max(2, goal.most));
+    var wanted = new DividerDesign.Goal(from, to, goal.total, goal.perPart, goal.never);
+    int most = Math.max(2, goal.most);
+    Candidates candidates = DividerDesign.search(assortment, wanted, most);
     return new Found(
         offers(
             candidates.solutions().stream(),
             s -> c -> c.design(d -> d.withStage(index, keeping((Divider) s.stages().getFirst())))),
         candidates.exact(),
-        "ratio");
+        "ratio",
+        candidates.found() ? "" : DividerDesign.instead(assortment, wanted, most));
   }
 
   /** The new resistors with the tolerance of the parts that were chosen. */

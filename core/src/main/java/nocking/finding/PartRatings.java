@@ -6,6 +6,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.element.Element;
+import nocking.parts.PartSize;
 import nocking.path.PathCircuit.Stress;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -63,7 +64,8 @@ final class PartRatings implements Rule {
                     s.field().symbol(),
                     Numbers.engineering(s.watts() * share, "W", 2),
                     Numbers.compact(rated, "W", 2)),
-            "A resistor at its limit drifts and fails early. Use several in series or parallel, or a larger one; 60 % of the rating is usual.")
+            "A resistor at its limit drifts and fails early. Use several in series or parallel, or a larger one: at 60 %% of its rating %s."
+                .formatted(PartSize.saysWatts(s.watts() * share)))
         .at(s.element() - 1);
   }
 

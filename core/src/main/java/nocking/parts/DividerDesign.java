@@ -1,6 +1,7 @@
 package nocking.parts;
 
 import java.util.List;
+import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
@@ -220,5 +221,23 @@ public final class DividerDesign {
         offer(upper, s.parts().getFirst().network());
       }
     }
+  }
+
+  /**
+   * What would do where the parts may not take the watts that are needed; empty where that is not
+   * why nothing was found.
+   */
+  public static String instead(Assortment assortment, Goal goal, int most) {
+    if (Double.isInfinite(goal.perPart)) return "";
+    var free = new Goal(goal.input, goal.output, goal.total, Double.POSITIVE_INFINITY, goal.never);
+    return search(assortment, free, most).solutions().stream()
+        .mapToDouble(Solution::watts)
+        .min()
+        .stream()
+        .mapToObj(
+            w ->
+                "%s: %s is needed".formatted(PartSize.saysWatts(w), Numbers.engineering(w, "W", 2)))
+        .findFirst()
+        .orElse("");
   }
 }

@@ -301,7 +301,10 @@ public final class ConditionSheet implements Sheet {
     plot.setVisible(path.isPresent());
     counts.setVisible(path.isPresent());
     spans.setVisible(path.isPresent());
-    plotPaper.note(path.map(p -> note(a, p)).orElse(""));
+    boolean drawn = view == View.OUTPUT || view == View.SPANS || view == View.COUNT;
+    plotPaper.note(
+        path.map(p -> note(a, p))
+            .orElse(drawn ? "there is nothing to draw before there is a sensor" : ""));
     switch (view) {
       case OUTPUT ->
           path.ifPresent(

@@ -29,6 +29,7 @@ import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.parts.Assortment;
+import nocking.parts.PartSize;
 import nocking.parts.PreferredSeries;
 import nocking.parts.Solution;
 import nocking.quantity.Ends;
@@ -196,7 +197,10 @@ final class PartsPanel extends VBox {
     if (i < 0 || i >= offers.size()) return;
     Solution s = solution(i);
     String watts =
-        Double.isNaN(s.watts()) ? "" : ", hottest part " + Numbers.engineering(s.watts(), "W", 2);
+        Double.isNaN(s.watts())
+            ? ""
+            : ", hottest part %s, %s"
+                .formatted(Numbers.engineering(s.watts(), "W", 2), PartSize.saysWatts(s.watts()));
     note.setText(
         "%s: %s, worst case ±%s %%%s%s"
             .formatted(
@@ -305,8 +309,10 @@ final class PartsPanel extends VBox {
     Found f = outcome.found.get();
     note.setText(
         offers.isEmpty()
-            ? "Nothing from %s does it: widen the window, allow more parts or a higher limit."
-                .formatted(from)
+            ? f.instead().isEmpty()
+                ? "Nothing from %s does it: widen the window, allow more parts or a higher limit."
+                    .formatted(from)
+                : "Nothing from %s does it; %s.".formatted(from, f.instead())
             : "%d from %s, the best first%s."
                 .formatted(
                     offers.size(),

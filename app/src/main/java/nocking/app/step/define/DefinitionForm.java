@@ -140,7 +140,10 @@ final class DefinitionForm extends VBox {
   private void takeUnit(String text) {
     Unit to = Unit.of(text);
     if (to.symbol().equals(channel().definition().unit())) return;
-    desk.edit("change unit", "define.unit", c -> UnitChange.apply(c, to));
+    desk.edit(
+        "change unit",
+        "define.unit",
+        c -> SensorStart.inUnit(c, to).orElseGet(() -> UnitChange.apply(c, to)));
   }
 
   private void takeRange(String text) {

@@ -1,6 +1,7 @@
 package nocking.app.step.define;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
 import nocking.channel.Channel;
@@ -9,6 +10,7 @@ import nocking.element.Element;
 import nocking.element.Field;
 import nocking.element.Parameter;
 import nocking.quantity.Span;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.BipolarSensor;
 import nocking.sensor.Sensor;
@@ -39,6 +41,32 @@ final class SensorStart {
       case BipolarSensor b -> reaching(b, d.working());
       default -> started;
     };
+  }
+
+  /**
+   * A channel of which nothing but its unit and its sensor's model was said, in another unit: what
+   * nobody typed stays the round number that it was.
+   *
+   * @return empty where something was typed, which is then converted
+   */
+  static Optional<Channel> inUnit(Channel c, Unit to) {
+    Definition fresh = Channel.blank(c.id(), c.tag()).definition();
+    Definition d = c.definition();
+    boolean range = d.low().equals(fresh.low()) && d.high().equals(fresh.high());
+    boolean bare =
+        range
+            && d.tolerance() == null
+            && d.rest() == null
+            && d.pivot() == null
+            && c.calibration().points().points().isEmpty();
+    if (!bare) return Optional.empty();
+    Channel then = c.define(n -> n.withUnit(to.symbol()));
+    Sensor sensor = c.design().sensor();
+    if (sensor == null) return Optional.of(then);
+    return Sensor.models().stream()
+        .filter(m -> m.model().equals(sensor.model()) && of(m, c).equals(sensor))
+        .findFirst()
+        .map(m -> then.design(n -> n.withSensor(of(m, then))));
   }
 
   /** The example's outputs at equal steps over the working range. */
