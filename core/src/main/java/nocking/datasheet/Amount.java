@@ -27,7 +27,7 @@ record Amount(
     String of) {
 
   private static final String NUMBER = "[-+−]?\\d+(?:\\.\\d+)?(?:[eE][-+]?\\d+)?";
-  private static final String UNIT = "[%‰°ºµμΩA-Za-z][%°ºµμΩA-Za-z0-9/·²³]*";
+  private static final String UNIT = "(?:[%‰]|[°ºµμΩA-Za-z][%°ºµμΩA-Za-z0-9/·²³]*)";
   private static final String BETWEEN = "(?:…|\\.{2,3}|[–—-]|~|\\bto\\b)";
   private static final String SIGN = "(?:±|\\+/-|\\+-)";
   private static final Pattern TEXT =

@@ -74,6 +74,10 @@ final class DatasheetReader {
     String s = separator.pointed(original);
     List<String> cells = Arrays.asList(CELLS.split(s));
     List<String> numbers = Arrays.asList(s.split("[\\s\\t|;]+"));
+    if (cells.isEmpty()) {
+      add(number, original, Reading.NOT_NEEDED, "no words");
+      return;
+    }
     boolean row = cells.size() > 1 && cells.stream().allMatch(c -> NUMERIC.matcher(c).matches());
     boolean spaced =
         !row && numbers.size() > 1 && numbers.stream().allMatch(c -> NUMERIC.matcher(c).matches());
