@@ -113,7 +113,7 @@ final class DiagnoseCommand extends JsonOption {
       Explanation e, Ranking ranking, Diagnostician engine) {
     return Answer.object(
         "name",
-        e.fault().says(),
+        e.says(),
         "probability",
         e.probability(),
         "expected",
@@ -181,7 +181,7 @@ final class DiagnoseCommand extends JsonOption {
     for (Explanation e : leading) {
       rows.add(
           List.of(
-              e.fault().line(),
+              e.line(),
               Numbers.fixed(100 * e.probability(), 1) + " %",
               e.fits() || !e.listed() ? "" : "does not fit"));
     }

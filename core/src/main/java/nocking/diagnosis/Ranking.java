@@ -1,8 +1,12 @@
 package nocking.diagnosis;
 
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import nocking.fault.Fault;
+import nocking.prior.FaultKind;
 import nocking.wiring.Place;
 
 /**
@@ -14,8 +18,42 @@ public record Ranking(List<MeasuredValue> observations, List<Explanation> explan
   private static final double MUCH = 0.1;
   private static final double IN_QUESTION = 1e-4;
 
+  /** Share of a wire's probability from which on one of its stretches is told from the others. */
+  private static final double TOLD = 0.8;
+
   public Explanation best() {
-    return explanations.getFirst();
+    return together().getFirst();
+  }
+
+  /**
+   * The explanations with all stretches of a wire as one, until a place between the ends tells
+   * which it is: three of them a third as likely each are one that is likelier than what is half of
+   * it.
+   */
+  private List<Explanation> together() {
+    if (explanations.stream().noneMatch(e -> e.fault().segment() >= 0)) return explanations;
+    var list = new ArrayList<Explanation>();
+    var done = EnumSet.noneOf(FaultKind.class);
+    for (Explanation e : explanations) {
+      if (e.fault().segment() < 0) {
+        list.add(e);
+        continue;
+      }
+      if (done.contains(e.fault().kind())) continue;
+      double all = probability(e.fault().kind());
+      boolean told = e.probability() >= TOLD * all;
+      list.add(told ? e : e.somewhere(all));
+      if (!told) done.add(e.fault().kind());
+    }
+    list.sort(Comparator.comparingDouble(Explanation::probability).reversed());
+    return list;
+  }
+
+  private double probability(FaultKind kind) {
+    return explanations.stream()
+        .filter(e -> e.fault().kind() == kind)
+        .mapToDouble(Explanation::probability)
+        .sum();
   }
 
   /**
@@ -52,7 +90,7 @@ public record Ranking(List<MeasuredValue> observations, List<Explanation> explan
 
   /** The explanations worth showing: those that together leave less than one part in a thousand. */
   public List<Explanation> leading(int most) {
-    return explanations.stream().filter(e -> e.probability() > 1e-3).limit(most).toList();
+    return together().stream().filter(e -> e.probability() > 1e-3).limit(most).toList();
   }
 
   public Optional<Explanation> of(Fault fault) {

@@ -58,6 +58,11 @@ public record Fault(
     return new Fault(kind, where, element, part, other, unit, severity, stretch);
   }
 
+  /** The same without saying in which stretch of the wires. */
+  public Fault anywhere() {
+    return segment < 0 ? this : new Fault(kind, "", element, part, other, unit, severity, -1);
+  }
+
   public Fault withSeverity(double v) {
     return new Fault(kind, what, element, part, other, unit, v, segment);
   }

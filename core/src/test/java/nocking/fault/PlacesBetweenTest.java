@@ -148,7 +148,8 @@ class PlacesBetweenTest {
         for (int step = 0; step < 8; step++) {
           Ranking r = engine.rank(seen);
           NextMeasurement next = engine.next(r).orElse(null);
-          if (next == null || r.leading(1).getFirst().probability() > 0.9) break;
+          boolean told = !r.best().somewhere() && r.best().probability() > 0.9;
+          if (next == null || told) break;
           seen.add(shown(s, hidden, next.place(), next.at()));
           System.out.println(
               "XX "
@@ -185,6 +186,34 @@ class PlacesBetweenTest {
     double with = mass(gate());
     double without = mass(gate().wiring(w -> w.withPlan(w.plan().withJoints(List.of()))));
     assertThat(with).isCloseTo(without, within(1e-9));
+  }
+
+  /** Until a place between tells which stretch it is, a wire is one explanation, not three. */
+  @Test
+  void theStretchesOfAWireAreRankedTogetherUntilOneIsTold() {
+    Subject s = subject(gate());
+    Diagnostician engine = Diagnostician.of(s, PriorWeights.USUAL);
+    Subject plain = subject(gate().wiring(w -> w.withPlan(w.plan().withJoints(List.of()))));
+    Diagnostician whole = Diagnostician.of(plain, PriorWeights.USUAL);
+    List<MeasuredValue> atReceiver =
+        List.of(
+            MeasuredValue.of(Place.of(Kind.SIGNAL_AT_RECEIVER), 110, 0),
+            MeasuredValue.of(Place.of(Kind.SIGNAL_AT_SENSOR), 110, 2.5));
+    Ranking r = engine.rank(atReceiver);
+    Ranking same = whole.rank(atReceiver);
+    assertThat(r.best().says()).isEqualTo("signal wire open");
+    assertThat(r.best().somewhere()).isTrue();
+    for (int i = 0; i < same.leading(9).size(); i++) {
+      assertThat(r.leading(9).get(i).says()).isEqualTo(same.leading(9).get(i).says());
+      assertThat(r.leading(9).get(i).probability())
+          .isCloseTo(same.leading(9).get(i).probability(), within(1e-3));
+    }
+    var further = new java.util.ArrayList<>(atReceiver);
+    further.add(MeasuredValue.of(Place.of(Kind.SIGNAL_AT_JOINT, 1), 110, 2.5));
+    further.add(MeasuredValue.of(Place.of(Kind.SIGNAL_AT_JOINT, 2), 110, 0));
+    Explanation told = engine.rank(further).best();
+    assertThat(told.somewhere()).isFalse();
+    assertThat(told.says()).isEqualTo("signal wire open between splice and terminal strip");
   }
 
   private static double mass(Channel c) {

@@ -55,7 +55,7 @@ final class ElsewherePlot {
       Role role = drawn == 0 ? Role.CURVE : Role.OTHER;
       layers.add(new Layer.Line(role, x, y, drawn));
       int at = STEPS * (5 - drawn) / 6;
-      layers.add(new Layer.Label(role, x[at], y[at], e.fault().says(), true));
+      layers.add(new Layer.Label(role, x[at], y[at], e.says(), true));
       for (double v : y) {
         if (Double.isNaN(v)) continue;
         low = Math.min(low, v);

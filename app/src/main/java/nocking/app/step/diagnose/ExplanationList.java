@@ -35,7 +35,7 @@ final class ExplanationList extends VBox {
   }
 
   private Button row(int index, Explanation e, boolean looked) {
-    var name = new Label(e.fault().line());
+    var name = new Label(e.line());
     name.setMinWidth(0);
     name.setMaxWidth(Double.MAX_VALUE);
     HBox.setHgrow(name, Priority.ALWAYS);
@@ -70,7 +70,7 @@ final class ExplanationList extends VBox {
     if (looked) button.getStyleClass().add("looked");
     button.setMaxWidth(Double.MAX_VALUE);
     line.prefWidthProperty().bind(widthProperty().subtract(18));
-    button.setAccessibleText(e.fault().says() + ", " + chance.getText());
+    button.setAccessibleText(e.says() + ", " + chance.getText());
     button.setOnAction(a -> chosen.accept(e));
     return button;
   }

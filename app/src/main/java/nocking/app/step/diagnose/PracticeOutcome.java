@@ -62,7 +62,7 @@ final class PracticeOutcome extends VBox {
     }
     var leading = new ArrayList<String>();
     for (Explanation e : j.ranking().leading(4)) {
-      leading.add(e.fault().says() + " " + ExplanationList.percent(e.probability()));
+      leading.add(e.says() + " " + ExplanationList.percent(e.probability()));
     }
     getChildren().add(Paper.caption("After your readings: " + String.join(" · ", leading) + "."));
     getChildren().add(Paper.caption(r.exercise().hidden().kind().family().lesson()));
