@@ -9,6 +9,7 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.channel.Hazard;
+import nocking.channel.Overload;
 import nocking.channel.QuantityKind;
 import nocking.check.CheckPoint;
 import nocking.check.CheckTable;
@@ -197,6 +198,7 @@ public final class Hatchery {
                     d.withDefinition(definition)
                         .withSensor(sensor)
                         .withCard(Shelf.manifold().ref())
+                        .withOverload(new Overload(Value.of(200), Value.of(400)))
                         .withStages(List.of(new Divider(ohms("5k1"), ohms("10k"))))
                         .withConverter(Converter.of(12, 3.3)))
             .wiring(w -> w.withPlan(wires(null, "J4", 12, "red", "black", "green")))
@@ -279,7 +281,10 @@ public final class Hatchery {
                     .withSensor(sensor)
                     .withStages(List.of(new Divider(ohms("6k8"), ohms("10k"))))
                     .withConverter(Converter.of(12, 3.3)))
-        .wiring(w -> w.withPlan(wires(volts("5 V"), "J8", 15, "", "", "")))
+        .wiring(
+            w ->
+                w.withPlan(
+                    wires(volts("5 V"), "J8", 15, "", "", "").withJoints(List.of("gland box"))))
         .calibration(k -> k.withAdopted(Adopted.DESIGN));
   }
 }

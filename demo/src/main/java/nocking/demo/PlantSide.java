@@ -8,12 +8,14 @@ import nocking.channel.Adopted;
 import nocking.channel.Channel;
 import nocking.channel.Hazard;
 import nocking.channel.QuantityKind;
+import nocking.channel.StoredCurve;
 import nocking.converter.Converter;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.AcVoltage;
 import nocking.sensor.BipolarSensor;
 import nocking.sensor.StrainBridge;
+import nocking.sensor.TablePoint;
 import nocking.stage.BridgeRectifier;
 import nocking.stage.Divider;
 import nocking.stage.InstrumentationAmp;
@@ -144,7 +146,16 @@ final class PlantSide {
                                     Value.typed("89%", Unit.ONE))))
                         .withConverter(Converter.of(12, 3.3)))
             .wiring(
-                w -> w.withPlan(Hatchery.wires(volts("5 V"), "J10", 4, "red", "black", "white")));
+                w -> w.withPlan(Hatchery.wires(volts("5 V"), "J10", 4, "red", "black", "white")))
+            // The drive still goes by the torque sensor's own curve, although its swing is shrunk.
+            .receiver(
+                r ->
+                    r.withStored(
+                        StoredCurve.through(
+                            Unit.of("N·m"),
+                            List.of(
+                                new TablePoint(Value.of(-40), volts("1.5 V")),
+                                new TablePoint(Value.of(40), volts("3.5 V"))))));
     return Hatchery.withLimits(c);
   }
 }
