@@ -74,6 +74,14 @@ final class Pictures {
               false,
               "condition-view-parts wanted-choose"),
           new View(
+              "condition-receiver",
+              "PD-Q1",
+              WorkStep.CONDITION,
+              12,
+              false,
+              "condition-view-receiver"),
+          new View("wire-steps", "GV-P1", WorkStep.WIRE, 60, false, "wire-look-steps"),
+          new View(
               "condition-paths",
               "RW-T1",
               WorkStep.CONDITION,

@@ -180,9 +180,9 @@ class BookFileTest {
     try (BookFile b = open()) {
       b.save(channel("1", "A"), "one");
     }
-    tamper("PRAGMA user_version = 4");
+    tamper("PRAGMA user_version = 5");
     try (BookFile b = open()) {
-      assertThat(b.readOnlyBecause()).startsWith("a newer Nocking wrote it (book version 4");
+      assertThat(b.readOnlyBecause()).startsWith("a newer Nocking wrote it (book version 5");
       assertThat(b.read().channels()).hasSize(1);
     }
   }

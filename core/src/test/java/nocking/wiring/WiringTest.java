@@ -58,7 +58,7 @@ class WiringTest {
   @ParameterizedTest
   @EnumSource(Place.Kind.class)
   void placesAreReadFromTheirKeys(Place.Kind kind) {
-    Place place = kind == Place.Kind.TEST_POINT ? Place.testPoint(3) : Place.of(kind);
+    Place place = kind.numbered() ? Place.of(kind, 3) : Place.of(kind);
     assertThat(Place.ofKey(place.key())).isEqualTo(place);
     assertThat(place.title()).isNotBlank();
     Unit kPa = Unit.of("kPa");

@@ -112,6 +112,7 @@ public final class DefineSheet implements Sheet {
             definition,
             sensorTitle,
             sensorSheet,
+            definition.borne(),
             cardState,
             new FlowPane(6, 6, other, keepCard),
             Paper.subtitle("What can hurt someone here?"),

@@ -44,6 +44,7 @@ final class DefinitionForm extends VBox {
   private final ComboBox<QuantityKind> kind = new DropDown<>();
   private final Segments<Boolean> gauge;
   private final HBox gaugeRow;
+  private final VBox borne = new VBox(4);
   private boolean showing;
 
   DefinitionForm(Desk desk) {
@@ -94,17 +95,13 @@ final class DefinitionForm extends VBox {
             .help("Where the sensor may break open, from its datasheet.");
     getChildren()
         .setAll(
-            tag,
-            name,
-            row("Measures", kind),
-            unit,
-            gaugeRow,
-            atmosphere,
-            range,
-            tolerance,
-            rest,
-            proof,
-            burst);
+            tag, name, row("Measures", kind), unit, gaugeRow, atmosphere, range, tolerance, rest);
+    borne.getChildren().setAll(proof, burst);
+  }
+
+  /** What the sensor bears, to stand among the values of its datasheet. */
+  VBox borne() {
+    return borne;
   }
 
   private EntryField entry(String id, String title, boolean number, EntryField.Taker taker) {
@@ -213,10 +210,8 @@ final class DefinitionForm extends VBox {
     Overload o = c.design().overload();
     proof.show(o == null ? null : o.proof(), d.quantityUnit());
     burst.show(o == null ? null : o.burst(), d.quantityUnit());
-    for (EntryField e : List.of(proof, burst)) {
-      e.setVisible(o != null || BORNE.contains(d.kind()));
-      e.setManaged(e.isVisible());
-    }
+    borne.setVisible(c.design().sensor() != null && (o != null || BORNE.contains(d.kind())));
+    borne.setManaged(borne.isVisible());
     for (EntryField e : List.of(tag, name, unit, range, tolerance, rest, proof, burst)) {
       e.field().setEditable(edit);
     }

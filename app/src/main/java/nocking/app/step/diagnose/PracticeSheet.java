@@ -148,9 +148,9 @@ public final class PracticeSheet implements Sheet {
             "practice-history",
             "Nobody has practised in this book yet.",
             List.of(
-                Column.shown("learner", 74, false, i -> results.get(i).learner()),
-                Column.shown("channel", 60, false, i -> results.get(i).channel()),
-                Column.shown("hidden", 150, false, i -> results.get(i).hidden()),
+                Column.shown("learner", 78, false, i -> results.get(i).learner()).keepingItsWidth(),
+                Column.shown("channel", 68, false, i -> results.get(i).channel()).keepingItsWidth(),
+                Column.shown("hidden", 130, false, i -> results.get(i).hidden()),
                 Column.shown(
                     "used / plan",
                     78,

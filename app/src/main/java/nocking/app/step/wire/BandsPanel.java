@@ -242,7 +242,7 @@ final class BandsPanel extends VBox {
     lever.show(p.lever(), Unit.of("mm"));
     turn.show(p.turn(), Unit.of("°"));
     hysteresis.show(p.hysteresis(), c.unit().difference());
-    for (EntryField f : List.of(dwell, lever, turn, hysteresis)) f.field().setMaxWidth(56);
+    for (EntryField f : List.of(dwell, lever, turn, hysteresis)) f.field().setMaxWidth(50);
     for (EntryField f : List.of(dwell, lever, turn, hysteresis)) f.field().setEditable(editable);
     for (Grid g : grids()) g.editable(editable);
     add.setDisable(!editable);
