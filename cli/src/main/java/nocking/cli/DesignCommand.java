@@ -17,6 +17,7 @@ import nocking.parts.DividerDesign;
 import nocking.parts.EndResistorDesign;
 import nocking.parts.ExtenderDesign;
 import nocking.parts.GainShift;
+import nocking.parts.PartLimit;
 import nocking.parts.PreferredSeries;
 import nocking.parts.PullUpDesign;
 import nocking.parts.Solution;
@@ -201,18 +202,7 @@ final class DesignCommand extends JsonOption {
         switch (what) {
           case "divider" -> divider(answer);
           case "combination" -> Combination.search(assortment(), ohms("--value", value), most(3));
-          case "extender" ->
-              ExtenderDesign.search(
-                  assortment(),
-                  voltage("--highest", highest),
-                  voltage("--fits", fits),
-                  ohms("--total", total),
-                  working == null
-                      ? Double.POSITIVE_INFINITY
-                      : voltage("--working", working)
-                          * read("--derating", derating, Unit.PERCENT)
-                          / 100,
-                  most(2));
+          case "extender" -> extender(answer);
           case "gain-shift" -> GainShift.search(assortment(), gainShift());
           case "string" -> string();
           case "pull-up" -> pullUp();
@@ -244,16 +234,44 @@ final class DesignCommand extends JsonOption {
     return Assortment.of(s, 10, 10e6, t);
   }
 
+  /** What one part may bear: watts, and the working voltage less its derating. */
+  private PartLimit partLimit() {
+    double power = watts == null ? Double.POSITIVE_INFINITY : read("--watts", watts, Unit.of("W"));
+    double volts =
+        working == null
+            ? Double.POSITIVE_INFINITY
+            : voltage("--working", working) * read("--derating", derating, Unit.PERCENT) / 100;
+    return new PartLimit(power, volts);
+  }
+
+  private Candidates extender(Answer answer) {
+    double from = voltage("--highest", highest);
+    double to = voltage("--fits", fits);
+    double ohms = ohms("--total", total);
+    Candidates found = ExtenderDesign.search(assortment(), from, to, ohms, partLimit(), most(2));
+    if (!found.found()) {
+      instead(answer, ExtenderDesign.instead(assortment(), from, to, ohms, partLimit(), most(2)));
+    }
+    return found;
+  }
+
+  private static void instead(Answer answer, String instead) {
+    answer.put("instead", instead);
+    if (!instead.isEmpty()) answer.line("%s", Sentence.capital(instead) + ".");
+  }
+
   private Candidates divider(Answer answer) {
     Span window = window(total);
-    double perPart =
-        watts == null ? Double.POSITIVE_INFINITY : read("--watts", watts, Unit.of("W"));
-    var goal = new DividerDesign.Goal(voltage("--in", in), voltage("--out", out), window, perPart);
+    var goal =
+        new DividerDesign.Goal(
+            voltage("--in", in),
+            voltage("--out", out),
+            window,
+            partLimit(),
+            Double.POSITIVE_INFINITY);
     Candidates found = DividerDesign.search(assortment(), goal, most(2));
     if (!found.found()) {
-      String instead = DividerDesign.instead(assortment(), goal, most(2));
-      answer.put("instead", instead);
-      if (!instead.isEmpty()) answer.line("%s", Sentence.capital(instead) + ".");
+      instead(answer, DividerDesign.instead(assortment(), goal, most(2)));
     }
     return found;
   }

@@ -17,6 +17,7 @@ import nocking.parts.Combination;
 import nocking.parts.Corners;
 import nocking.parts.DividerDesign;
 import nocking.parts.GainShift;
+import nocking.parts.PartLimit;
 import nocking.parts.PullUpDesign;
 import nocking.parts.RatioDesign;
 import nocking.parts.Solution;
@@ -33,6 +34,7 @@ import nocking.stage.Divider;
 import nocking.stage.PullUp;
 import nocking.stage.ReferenceBlend;
 import nocking.stage.Stage;
+import nocking.view.DesignView;
 
 /** Parts for a stage of a channel: what is wanted of it, and the ranked ways to get there. */
 public final class PartSearch {
@@ -44,15 +46,19 @@ public final class PartSearch {
    * @param to output of the stage at the start and at the end of the working range, in this order
    * @param total window for the total resistance of a divider, ohms
    * @param most single resistors that may be used
-   * @param perPart watts that one part may take; infinite for no limit
+   * @param part what one part may bear
    * @param never volts that the output may not pass with any parts inside their tolerances;
    *     infinite for no limit
    */
   public record Goal(
-      double toStart, double toEnd, Span total, int most, double perPart, double never) {
-    /** Without a limit for the output. */
-    public Goal(double toStart, double toEnd, Span total, int most, double perPart) {
-      this(toStart, toEnd, total, most, perPart, Double.POSITIVE_INFINITY);
+      double toStart, double toEnd, Span total, int most, PartLimit part, double never) {
+    /**
+     * Without a limit for the output.
+     *
+     * @param watts that one part may take; infinite for no limit
+     */
+    public Goal(double toStart, double toEnd, Span total, int most, double watts) {
+      this(toStart, toEnd, total, most, PartLimit.ofWatts(watts), Double.POSITIVE_INFINITY);
     }
   }
 
@@ -208,7 +214,7 @@ public final class PartSearch {
     double[] in = before();
     double from = Math.max(Math.abs(in[0]), Math.abs(in[1]));
     double to = Math.max(Math.abs(goal.toStart), Math.abs(goal.toEnd));
-    var wanted = new DividerDesign.Goal(from, to, goal.total, goal.perPart, goal.never);
+    var wanted = new DividerDesign.Goal(from, to, goal.total, goal.part, goal.never);
     int most = Math.max(2, goal.most);
     Candidates candidates = DividerDesign.search(assortment, wanted, most);
     return new Found(
@@ -332,7 +338,8 @@ public final class PartSearch {
 
   private Found combination(Field field) {
     double wanted = stage.value(field).number();
-    Candidates candidates = Combination.search(assortment, wanted, goal.most);
+    double amperes = amperes(field, wanted);
+    Candidates candidates = Combination.search(assortment, wanted, goal.most, goal.part, amperes);
     return new Found(
         offers(
             candidates.solutions().stream(),
@@ -343,6 +350,22 @@ public final class PartSearch {
                             d.withStage(
                                 index, Element.with(stage, field, toleranced(value(s, 0)))))),
         candidates.exact(),
-        "resistance");
+        "resistance",
+        candidates.found()
+            ? ""
+            : goal.part.instead(
+                Combination.search(assortment, wanted, goal.most).solutions(), s -> amperes));
+  }
+
+  /** The most that flows through the resistor at either end of the working range. */
+  private double amperes(Field field, double ohms) {
+    DesignView design = Analysis.of(channel).design();
+    Span w = channel.definition().working();
+    return Stream.of(w.low(), w.high())
+        .flatMap(x -> design.stresses(x).stream())
+        .filter(s -> s.element() == index + 1 && s.field().equals(field))
+        .mapToDouble(s -> s.volts() / ohms)
+        .max()
+        .orElse(0);
   }
 }

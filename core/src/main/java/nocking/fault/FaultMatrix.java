@@ -5,6 +5,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import nocking.channel.Receiver;
 import nocking.element.Signal;
 import nocking.parts.PreferredSeries;
 import nocking.prior.FaultKind;
@@ -168,7 +169,8 @@ public final class FaultMatrix {
       } else {
         shownLow = Math.min(shownLow, d.span().low());
         shownHigh = Math.max(shownHigh, d.span().high());
-        if (Math.abs(d.value() - x) > Math.abs(worst)) worst = d.value() - x;
+        double off = d.value() - meant(x);
+        if (Math.abs(off) > Math.abs(worst)) worst = off;
       }
       if (band.below(v.value()))
         below = Double.isNaN(below) ? v.value() : Math.max(below, v.value());
@@ -197,6 +199,17 @@ public final class FaultMatrix {
         above,
         List.of(),
         note(f, verdict, span));
+  }
+
+  /**
+   * What the display shows while nothing is wrong: the quantity, unless the receiver goes by a
+   * curve of its own or stands at a limit of its display.
+   */
+  private double meant(double x) {
+    Receiver r = subject.channel().receiver();
+    if (r.stored() == null && r.limits() == null) return x;
+    double shown = FaultyPath.of(subject, Fault.NONE, x).read(Place.DISPLAY, NO_METER).value();
+    return Double.isNaN(shown) ? x : shown;
   }
 
   private FaultRow.Verdict verdict(boolean floats, int outside, double worst) {

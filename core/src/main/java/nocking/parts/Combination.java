@@ -21,12 +21,17 @@ public final class Combination {
   private final Assortment assortment;
   private final Pairs pairs;
   private final double target;
+  private final PartLimit limit;
+  private final double amperes;
   private final Candidates.Best best = new Candidates.Best();
 
-  private Combination(Assortment assortment, Pairs pairs, double target) {
+  private Combination(
+      Assortment assortment, Pairs pairs, double target, PartLimit limit, double amperes) {
     this.assortment = assortment;
     this.pairs = pairs;
     this.target = target;
+    this.limit = limit;
+    this.amperes = amperes;
   }
 
   /**
@@ -36,6 +41,17 @@ public final class Combination {
    * @param most parts that may be used, 1 to 6
    */
   public static Candidates search(Assortment assortment, double target, int most) {
+    return search(assortment, target, most, PartLimit.NONE, 0);
+  }
+
+  /**
+   * The best networks of which no part bears more than it may; with a limit the search is exact for
+   * one part and for two.
+   *
+   * @param amperes through the whole
+   */
+  public static Candidates search(
+      Assortment assortment, double target, int most, PartLimit limit, double amperes) {
     if (!(target > 0)) throw new QuantityException("the resistance wanted must be above 0");
     requireCount(most);
     if (most > 2 && assortment.size() > 1500) {
@@ -43,7 +59,7 @@ public final class Combination {
           "the assortment has %d values; combinations of more than two take at most 1500"
               .formatted(assortment.size()));
     }
-    return new Combination(assortment, Pairs.of(assortment), target).search(most);
+    return new Combination(assortment, Pairs.of(assortment), target, limit, amperes).search(most);
   }
 
   private Candidates search(int most) {
@@ -52,7 +68,7 @@ public final class Combination {
     if (most >= 3) three();
     if (most >= 4) four();
     if (most > EXACT) more(most);
-    return best.candidates(most <= EXACT);
+    return best.candidates(most <= (limit.isNone() ? EXACT : 2));
   }
 
   static void requireCount(int parts) {
@@ -63,7 +79,7 @@ public final class Combination {
 
   private void offer(Network n) {
     double error = n.ohms() / target - 1;
-    if (!best.wants(error)) return;
+    if (!best.wants(error) || !bears(n)) return;
     double low = n.limit(-1) / target - 1;
     double high = n.limit(1) / target - 1;
     best.offer(
@@ -72,19 +88,25 @@ public final class Combination {
             n.ohms(),
             error,
             Math.max(Math.abs(low), Math.abs(high)),
-            Double.NaN,
+            amperes == 0 ? Double.NaN : PartLimit.hottest(n, amperes),
             "",
             List.of()));
   }
 
+  private boolean bears(Network n) {
+    return limit.isNone() || limit.holds(n, amperes);
+  }
+
   private void one() {
-    for (int i : beside(assortment.atLeast(target), assortment.size(), i -> true)) {
+    IntPredicate borne = i -> bears(Network.of(assortment.part(i)));
+    for (int i : beside(assortment.atLeast(target), assortment.size(), borne)) {
       offer(Network.of(assortment.part(i)));
     }
   }
 
   private void two() {
-    for (int k : beside(pairs.atLeast(target), pairs.size(), k -> true)) offer(pairs.network(k));
+    IntPredicate borne = k -> bears(pairs.network(k));
+    for (int k : beside(pairs.atLeast(target), pairs.size(), borne)) offer(pairs.network(k));
   }
 
   private void three() {
@@ -221,8 +243,8 @@ public final class Combination {
   }
 
   private Combination remainder(int taken, double rest) {
-    if (!assortment.isStock()) return new Combination(assortment, pairs, rest);
+    if (!assortment.isStock()) return new Combination(assortment, pairs, rest, PartLimit.NONE, 0);
     Assortment left = assortment.without(taken);
-    return new Combination(left, Pairs.of(left), rest);
+    return new Combination(left, Pairs.of(left), rest, PartLimit.NONE, 0);
   }
 }

@@ -1,7 +1,6 @@
 package nocking.parts;
 
 import java.util.List;
-import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
@@ -21,11 +20,11 @@ public final class DividerDesign {
    * @param input volts
    * @param output volts, between 0 and the input
    * @param total R₁ + R₂, ohms
-   * @param perPart watts that one part may take; infinite for no limit
+   * @param part what one part may bear
    * @param never volts that the output may not pass with any parts inside their tolerances;
    *     infinite for no limit
    */
-  public record Goal(double input, double output, Span total, double perPart, double never) {
+  public record Goal(double input, double output, Span total, PartLimit part, double never) {
     public Goal {
       if (!(input > 0) || !(output > 0) || !(output < input)) {
         throw new QuantityException(
@@ -35,9 +34,13 @@ public final class DividerDesign {
       if (!(total.low() >= 0)) throw new QuantityException("a total must be at least 0 Ω");
     }
 
-    /** Without a limit for the output. */
-    public Goal(double input, double output, Span total, double perPart) {
-      this(input, output, total, perPart, Double.POSITIVE_INFINITY);
+    /**
+     * Without a limit for the output.
+     *
+     * @param watts that one part may take; infinite for no limit
+     */
+    public Goal(double input, double output, Span total, double watts) {
+      this(input, output, total, PartLimit.ofWatts(watts), Double.POSITIVE_INFINITY);
     }
 
     double ratio() {
@@ -110,9 +113,7 @@ public final class DividerDesign {
     double t1 = assortment.part(upper).tolerance() / 100;
     double t2 = assortment.part(lower).tolerance() / 100;
     if (!goal.below(r1 * (1 - t1), r2 * (1 + t2))) return false;
-    if (Double.isInfinite(goal.perPart)) return true;
-    double amperes = goal.input / (r1 + r2);
-    return amperes * amperes * Math.max(r1, r2) <= goal.perPart;
+    return goal.part.isNone() || goal.part.holds(r1, r2, goal.input / (r1 + r2));
   }
 
   /** The pairs with the smallest errors so far, in rising order. */
@@ -155,11 +156,8 @@ public final class DividerDesign {
     double ratio = ratio(upper.ohms(), lower.ohms());
     if (!best.wants(ratio / k - 1)) return;
     double amperes = goal.input / total;
-    double hottest =
-        amperes
-            * amperes
-            * Math.max(upper.ohms() * upper.hottestShare(), lower.ohms() * lower.hottestShare());
-    if (hottest > goal.perPart) return;
+    if (!goal.part.holds(upper, amperes) || !goal.part.holds(lower, amperes)) return;
+    double hottest = Math.max(PartLimit.hottest(upper, amperes), PartLimit.hottest(lower, amperes));
     double low = ratio(upper.limit(1), lower.limit(-1)) / k - 1;
     double high = ratio(upper.limit(-1), lower.limit(1)) / k - 1;
     var stage =
@@ -224,20 +222,14 @@ public final class DividerDesign {
   }
 
   /**
-   * What would do where the parts may not take the watts that are needed; empty where that is not
-   * why nothing was found.
+   * What would do where the parts may not bear what is needed; empty where that is not why nothing
+   * was found.
    */
   public static String instead(Assortment assortment, Goal goal, int most) {
-    if (Double.isInfinite(goal.perPart)) return "";
-    var free = new Goal(goal.input, goal.output, goal.total, Double.POSITIVE_INFINITY, goal.never);
-    return search(assortment, free, most).solutions().stream()
-        .mapToDouble(Solution::watts)
-        .min()
-        .stream()
-        .mapToObj(
-            w ->
-                "%s: %s is needed".formatted(PartSize.saysWatts(w), Numbers.engineering(w, "W", 2)))
-        .findFirst()
-        .orElse("");
+    if (goal.part.isNone()) return "";
+    var free = new Goal(goal.input, goal.output, goal.total, PartLimit.NONE, goal.never);
+    return goal.part.instead(
+        search(assortment, free, most).solutions(),
+        s -> goal.input / s.parts().stream().mapToDouble(p -> p.network().ohms()).sum());
   }
 }

@@ -1,6 +1,8 @@
 package nocking.parts;
 
+import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Stream;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Value;
@@ -30,32 +32,56 @@ public final class ExtenderDesign {
   /**
    * Networks for that resistance.
    *
-   * @param perPart volts that may stand across one part; infinity where that is of no concern
+   * @param part what one part may bear
    * @param most parts of a network, 1 to 6; a string of equal ones may have more
    */
   public static Candidates search(
-      Assortment assortment, double highest, double fits, double total, double perPart, int most) {
+      Assortment assortment, double highest, double fits, double total, PartLimit part, int most) {
     double wanted = resistance(highest, fits, total);
-    Candidates found = Combination.search(assortment, wanted, most);
+    Candidates found = Combination.search(assortment, wanted, most, part, fits / total);
     List<Solution> solutions =
         found.solutions().stream()
+            .filter(s -> part.holds(s.parts().getFirst().network(), amperes(s, highest, fits)))
             .map(s -> solution(s, s.parts().getFirst().network(), highest, fits, total))
-            .filter(s -> volts(s, highest, fits) <= perPart)
             .toList();
-    if (!solutions.isEmpty() || Double.isInfinite(perPart)) {
-      return new Candidates(solutions, found.exact());
-    }
+    if (part.isNone()) return new Candidates(solutions, found.exact());
     Candidates string =
-        StringDesign.search(assortment, wanted, highest - fits, Double.MAX_VALUE, perPart, 1);
-    return new Candidates(
-        string.solutions().stream()
-            .map(s -> solution(s, s.parts().getFirst().network(), highest, fits, total))
-            .toList(),
-        string.exact());
+        StringDesign.search(
+            assortment,
+            wanted,
+            highest - fits,
+            Math.min(part.watts(), Double.MAX_VALUE),
+            Math.min(part.volts(), Double.MAX_VALUE),
+            1);
+    // Few parts that miss the value are no better than a string that meets it.
+    List<Solution> both =
+        Stream.concat(
+                solutions.stream(),
+                string.solutions().stream()
+                    .map(s -> solution(s, s.parts().getFirst().network(), highest, fits, total)))
+            .sorted(
+                Comparator.comparingDouble((Solution s) -> Math.abs(s.error()))
+                    .thenComparing(Solution::count))
+            .limit(Candidates.SHOWN)
+            .toList();
+    return new Candidates(both, found.exact());
   }
 
-  private static double volts(Solution s, double highest, double fits) {
-    return (highest - fits) * s.parts().getFirst().network().highestShare();
+  /**
+   * What would do where one part may not bear what is needed; empty where that is not why nothing
+   * was found.
+   */
+  public static String instead(
+      Assortment assortment, double highest, double fits, double total, PartLimit part, int most) {
+    if (part.isNone()) return "";
+    return part.instead(
+        search(assortment, highest, fits, total, PartLimit.NONE, most).solutions(),
+        s -> amperes(s, highest, fits));
+  }
+
+  /** Through the extender while the divider behind it stands at what it takes. */
+  private static double amperes(Solution s, double highest, double fits) {
+    return (highest - fits) / s.parts().getFirst().network().ohms();
   }
 
   private static Solution solution(

@@ -11,6 +11,7 @@ import nocking.channel.Channel;
 import nocking.converter.Converter;
 import nocking.element.Signal;
 import nocking.parts.Assortment;
+import nocking.parts.PartLimit;
 import nocking.parts.PreferredSeries;
 import nocking.path.SignalPath;
 import nocking.quantity.QuantityException;
@@ -197,7 +198,7 @@ class PartSearchTest {
     Channel c = Channels.blower();
     double most = in(c, 60);
     for (double never : new double[] {1.7, 1.8, 1.9}) {
-      var goal = new PartSearch.Goal(0, 1.8, ANY, 2, Double.POSITIVE_INFINITY, never);
+      var goal = new PartSearch.Goal(0, 1.8, ANY, 2, PartLimit.NONE, never);
       for (PartSearch.Offer o : PartSearch.of(c, 0, E24, goal).offers()) {
         var d = (Divider) o.apply().apply(c).design().stages().getFirst();
         double t = d.upper().spread().limit() / 100;
@@ -215,7 +216,7 @@ class PartSearchTest {
     Assortment loose = Assortment.of(PreferredSeries.E24, 1e3, 1e6, 5);
     int offered = 0;
     for (double never : new double[] {2.6, 2.9, 3.3}) {
-      var goal = new PartSearch.Goal(1.5, 2.5, ANY, 2, Double.POSITIVE_INFINITY, never);
+      var goal = new PartSearch.Goal(1.5, 2.5, ANY, 2, PartLimit.NONE, never);
       for (PartSearch.Offer o : PartSearch.of(c, 0, loose, goal).offers()) {
         var d = (DifferenceAmp) o.apply().apply(c).design().stages().getFirst();
         double gain = d.feedback().number() / d.input().number() * 1.05 / 0.95;

@@ -47,7 +47,7 @@ class ExtenderDesignTest {
     double wanted = ExtenderDesign.resistance(12, 5, 25e3);
     double best = Double.POSITIVE_INFINITY;
     for (int i = 0; i < E24.size(); i++) best = Math.min(best, Math.abs(E24.ohms(i) - wanted));
-    Candidates found = ExtenderDesign.search(E24, 12, 5, 25e3, Double.POSITIVE_INFINITY, 1);
+    Candidates found = ExtenderDesign.search(E24, 12, 5, 25e3, PartLimit.NONE, 1);
     Solution first = found.solutions().getFirst();
     assertThat(Math.abs(first.value() - wanted)).isCloseTo(best, within(1e-9));
     double amperes = 5 / 25e3;
@@ -58,7 +58,8 @@ class ExtenderDesignTest {
   /** 325 V across parts that bear 150 V: at least three in a row, none above its rating. */
   @Test
   void aHighVoltageIsSharedByAString() {
-    Candidates found = ExtenderDesign.search(E24, 330, 5, 100e3, 150, 2);
+    Candidates found =
+        ExtenderDesign.search(E24, 330, 5, 100e3, new PartLimit(Double.POSITIVE_INFINITY, 150), 2);
     assertThat(found.solutions()).isNotEmpty();
     for (Solution s : found.solutions()) {
       Network n = s.parts().getFirst().network();

@@ -1,8 +1,15 @@
 package nocking.parts;
 
+import static nocking.Channels.v;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
+import java.util.List;
+import nocking.analysis.PartSearch;
+import nocking.channel.Channel;
 import nocking.quantity.Span;
+import nocking.sensor.CurrentLoop;
+import nocking.stage.Shunt;
 import org.junit.jupiter.api.Test;
 
 /** The next size of a part that would do. */
@@ -18,6 +25,46 @@ class PartSizeTest {
     assertThat(PartSize.saysWatts(80)).isEqualTo("no usual part takes 80 W");
     assertThat(PartSize.saysVolts(120)).isEqualTo("a part of 200 V would do");
     assertThat(PartSize.saysVolts(1e4)).isEqualTo("no usual part bears 10.0 kV");
+  }
+
+  /** 230 V on a display that takes 5 V behind 100 kΩ: 225 V stand across the extender. */
+  @Test
+  void anExtenderSaysWhichVoltageWouldDo() {
+    Assortment e96 = Assortment.of(PreferredSeries.E96);
+    var part = new PartLimit(Double.POSITIVE_INFINITY, 1);
+    assertThat(ExtenderDesign.instead(e96, 230, 5, 100e3, part, 1))
+        .isEqualTo("a part of 500 V would do: 225 V stand across it");
+    assertThat(ExtenderDesign.instead(e96, 230, 5, 100e3, PartLimit.NONE, 1)).isEmpty();
+    // 50 µA through 4.5 MΩ are 11 mW, which fit; 10 mW do not.
+    assertThat(ExtenderDesign.search(e96, 230, 5, 100e3, PartLimit.ofWatts(0.012), 1).found())
+        .isTrue();
+    assertThat(ExtenderDesign.instead(e96, 230, 5, 100e3, PartLimit.ofWatts(0.01), 1))
+        .startsWith("a part of 50 mW would do: 11 mW");
+  }
+
+  /** 20 mA through 150 Ω are 60 mW. */
+  @Test
+  void aBurdenSaysWhichPowerWouldDo() {
+    Channel c =
+        Channel.blank("h", "HD-L1")
+            .define(d -> d.withUnit("m").withRange(v(0), v(4)))
+            .design(
+                d ->
+                    d.withSensor(new CurrentLoop(v(0), v(4), v(4e-3), v(20e-3)))
+                        .withStages(List.of(new Shunt(v(150), null, null, null))));
+    Assortment e24 = Assortment.of(PreferredSeries.E24);
+    var any = new Span(0, Double.POSITIVE_INFINITY);
+    PartSearch.Found free =
+        PartSearch.of(c, 0, e24, new PartSearch.Goal(0.6, 3, any, 1, Double.POSITIVE_INFINITY));
+    assertThat(free.offers().getFirst().solution().watts()).isCloseTo(0.06, within(1e-9));
+    PartSearch.Found none = PartSearch.of(c, 0, e24, new PartSearch.Goal(0.6, 3, any, 1, 0.05));
+    assertThat(none.offers()).allMatch(o -> o.solution().watts() <= 0.05);
+    PartSearch.Found small = PartSearch.of(c, 0, e24, new PartSearch.Goal(0.6, 3, any, 1, 1e-6));
+    assertThat(small.offers()).isEmpty();
+    assertThat(small.instead()).isEqualTo("a part of 100 mW would do: 60 mW is needed");
+    // Two in series share it.
+    PartSearch.Found two = PartSearch.of(c, 0, e24, new PartSearch.Goal(0.6, 3, any, 2, 0.035));
+    assertThat(two.offers()).isNotEmpty().allMatch(o -> o.solution().watts() <= 0.035);
   }
 
   /** 24 V across 1 kΩ to 2 kΩ is a third of a watt at least: an eighth will not do. */

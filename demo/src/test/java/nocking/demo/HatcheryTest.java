@@ -67,7 +67,7 @@ class HatcheryTest {
   @Test
   void othersAreUnderWay() {
     assertThat(ChannelState.of(of("GV-P1"))).isEqualTo(ChannelState.UNDER_WAY);
-    assertThat(ChannelState.of(of("PD-Q1"))).isEqualTo(ChannelState.UNDER_WAY);
+    assertThat(ChannelState.of(of("PD-Q1"))).isEqualTo(ChannelState.WARNING);
     assertThat(ChannelState.of(of("HD-L1"))).isEqualTo(ChannelState.PASS);
   }
 
@@ -80,7 +80,7 @@ class HatcheryTest {
     assertThat(rules("FD-S1")).containsExactly("converter-use", "band-travel");
     assertThat(rules("FH-W1")).containsExactly("constant-offset", "floating-signal");
     assertThat(rules("AE-V1")).containsExactly("converter-use");
-    assertThat(rules("PD-Q1")).isEmpty();
+    assertThat(rules("PD-Q1")).containsExactly("receiver-believes");
     assertThat(rules("GV-P1")).containsExactly("loading", "faults-untold");
   }
 

@@ -29,6 +29,7 @@ import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.parts.Assortment;
+import nocking.parts.PartLimit;
 import nocking.parts.PartSize;
 import nocking.parts.PreferredSeries;
 import nocking.parts.Solution;
@@ -63,6 +64,7 @@ final class PartsPanel extends VBox {
   private final EntryField pivot;
   private final EntryField total;
   private final EntryField power;
+  private final EntryField volts;
   private final EntryField never;
   private final PlotView picture =
       new PlotView("wanted-picture", "Error of the candidates against their worst case");
@@ -80,6 +82,7 @@ final class PartsPanel extends VBox {
   private double toEnd = Double.NaN;
   private Span window = new Span(10e3, 50e3);
   private double perPart = Double.POSITIVE_INFINITY;
+  private double perVolts = Double.POSITIVE_INFINITY;
   private double limit = Double.POSITIVE_INFINITY;
   private List<Offer> offers = List.of();
   private boolean tracks;
@@ -104,13 +107,17 @@ final class PartsPanel extends VBox {
         new EntryField("wanted-power", "Power, most", true, this::takePower, () -> {})
             .prompt("any")
             .help("Watts that a single part may take; empty for any.");
+    volts =
+        new EntryField("wanted-volts", "Volts, most", true, this::takeVolts, () -> {})
+            .prompt("any")
+            .help("Volts that may stand across a single part; empty for any.");
     never =
         new EntryField("wanted-never", "Never above", true, this::takeNever, () -> {})
             .prompt("no limit")
             .help(
                 "Volts that the output may not pass, whatever the parts do inside their"
                     + " tolerances; empty for no limit.");
-    for (EntryField f : List.of(to, pivot, total, power, never)) {
+    for (EntryField f : List.of(to, pivot, total, power, volts, never)) {
       f.setPrefWidth(FIELD_WIDTH);
       f.setMaxWidth(FIELD_WIDTH);
       f.getStyleClass().add("short");
@@ -264,6 +271,12 @@ final class PartsPanel extends VBox {
     perPart = w;
   }
 
+  private void takeVolts(String text) {
+    double v = text.isBlank() ? Double.POSITIVE_INFINITY : Value.typed(text, Unit.VOLT).number();
+    if (!(v > 0)) throw new QuantityException("a voltage must be above 0 V");
+    perVolts = v;
+  }
+
   private void takePivot(String text) {
     Channel c = desk.channel().orElseThrow();
     Value v = text.isBlank() ? null : Value.typed(text, c.unit());
@@ -274,7 +287,8 @@ final class PartsPanel extends VBox {
     Channel c = desk.channel().orElseThrow();
     int index = stage;
     if (index < 0 || index >= c.design().stages().size()) return;
-    var goal = new Goal(toStart, toEnd, window, parts.getValue(), perPart, limit);
+    var goal =
+        new Goal(toStart, toEnd, window, parts.getValue(), new PartLimit(perPart, perVolts), limit);
     PreferredSeries chosen = series.getValue();
     var drawer = desk.book().stock();
     choose.setDisable(true);
@@ -362,7 +376,10 @@ final class PartsPanel extends VBox {
     if (s.parts().bySpan()) fields.getChildren().add(to);
     fields.getChildren().add(pivot);
     if (s.parts().limited()) fields.getChildren().add(never);
-    if (s instanceof Divider) fields.getChildren().addAll(total, power);
+    if (s instanceof Divider) fields.getChildren().add(total);
+    if (s instanceof Divider || s.parts() == PartChoice.RESISTANCE) {
+      fields.getChildren().addAll(power, volts);
+    }
     tracks = s.parts() == PartChoice.BLEND;
     series.setDisable(tracks);
     parts.setDisable(tracks);
@@ -392,5 +409,6 @@ final class PartsPanel extends VBox {
     total.show(ResistorCode.of(window.low()) + " … " + ResistorCode.of(window.high()), "Ω");
     never.show(Double.isInfinite(limit) ? "" : Numbers.plain(limit), "V");
     power.show(Double.isInfinite(perPart) ? "" : Numbers.plain(perPart), "W");
+    volts.show(Double.isInfinite(perVolts) ? "" : Numbers.plain(perVolts), "V");
   }
 }

@@ -251,6 +251,11 @@ public final class PracticeSheet implements Sheet {
     return analysis().design().amount(x);
   }
 
+  /** What a sound channel's display shows there. */
+  private double meant(double x) {
+    return analysis().receiver().believed().isPresent() ? analysis().receiver().shownAt(x) : x;
+  }
+
   private String reading(MeasuredValue o) {
     return ReadingsTable.shown(o.place(), o.value(), analysis());
   }
@@ -392,7 +397,7 @@ public final class PracticeSheet implements Sheet {
       title = "The display says " + amount(o.value());
       text =
           "and it should say about %s. Measure where you like, then name the fault. %d so far."
-              .formatted(amount(o.at()), round.exercise().measurements());
+              .formatted(amount(meant(o.at())), round.exercise().measurements());
     } else {
       title = round == null ? "One fault, and a meter" : "Named";
       text =
