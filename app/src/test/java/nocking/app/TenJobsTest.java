@@ -74,13 +74,6 @@ class TenJobsTest extends WindowTest {
     hands.click("drawer-import").click("drawer-close");
     hands.enter("wanted-never", "3.3").click("wanted-stock");
     settled();
-    System.out.println(
-        "XX "
-            + column("wanted-grid", 0)
-            + text("wanted-note")
-            + text("wanted-to")
-            + " "
-            + channel().tag());
     hands.click("wanted-take");
     List<Double> drawer = Hands.ask(() -> desk.book().stock().stream().map(p -> p.ohms()).toList());
     assertThat(drawer).hasSize(4);

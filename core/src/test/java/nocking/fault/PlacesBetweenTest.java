@@ -151,19 +151,6 @@ class PlacesBetweenTest {
           boolean told = !r.best().somewhere() && r.best().probability() > 0.9;
           if (next == null || told) break;
           seen.add(shown(s, hidden, next.place(), next.at()));
-          System.out.println(
-              "XX "
-                  + hidden.name()
-                  + " | "
-                  + next.place().title()
-                  + " at "
-                  + next.at()
-                  + " = "
-                  + seen.getLast().value()
-                  + " p "
-                  + r.leading(1).getFirst().fault().name()
-                  + " "
-                  + r.leading(1).getFirst().probability());
         }
         Explanation first = engine.rank(seen).leading(1).getFirst();
         assertThat(first.fault().same(hidden))

@@ -28,6 +28,7 @@ import nocking.book.FileTrouble;
 import nocking.book.exchange.Output;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
+import nocking.report.plot.Axis;
 import nocking.report.plot.Palette;
 import nocking.report.plot.Plot;
 import nocking.report.plot.PlotPicture;
@@ -214,12 +215,20 @@ public final class PlotView extends Pane {
     hover.setText(
         Numbers.fixed(x, Numbers.decimalsFor(xs.width() / 100))
             + "  "
-            + Numbers.fixed(y, Numbers.decimalsFor(ys.width() / 100)));
+            + Numbers.fixed(y, Numbers.decimalsFor(ys.width() / 100))
+            + picture.plot().right().map(r -> "  " + beside(r, ys.fraction(y))).orElse(""));
     hover.autosize();
     boolean right = e.getX() + hover.getWidth() + 14 > getWidth();
     hover.relocate(
         right ? e.getX() - hover.getWidth() - 8 : e.getX() + 10, Math.max(0, e.getY() - 24));
     hover.setVisible(true);
+  }
+
+  /** The same height on the axis at the right. */
+  private static String beside(Axis right, double fraction) {
+    return Numbers.fixed(right.span().at(fraction), Numbers.decimalsFor(right.span().width() / 100))
+        + " "
+        + right.title();
   }
 
   private ContextMenu menu() {

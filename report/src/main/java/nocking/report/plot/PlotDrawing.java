@@ -17,6 +17,7 @@ import nocking.report.Typefaces;
 import org.jfree.chart.ChartRenderingInfo;
 import org.jfree.chart.JFreeChart;
 import org.jfree.chart.annotations.XYTextAnnotation;
+import org.jfree.chart.axis.AxisLocation;
 import org.jfree.chart.axis.NumberAxis;
 import org.jfree.chart.axis.NumberTickUnit;
 import org.jfree.chart.axis.ValueAxis;
@@ -34,6 +35,10 @@ public final class PlotDrawing {
   private static final double POINT = 7;
   private static final float[][] DASHES = {null, {6, 4}, {2, 3}};
   private static final int WANTED_TICKS = 5;
+
+  /** Least width of a picture that has room for an axis at the right, pixels. */
+  private static final double ROOM_FOR_RIGHT = 300;
+
   private static final int LABEL = 12;
 
   /** What axes and insets take of the picture, about. */
@@ -66,6 +71,13 @@ public final class PlotDrawing {
   private Rectangle2D draw(Graphics2D g, double width, double height) {
     chart.setDomainAxis(axis(plot.x(), width < 300 ? WANTED_TICKS - 2 : WANTED_TICKS));
     chart.setRangeAxis(axis(plot.y(), height < 120 ? 3 : WANTED_TICKS));
+    plot.right()
+        .filter(r -> width >= ROOM_FOR_RIGHT)
+        .ifPresent(
+            r -> {
+              chart.setRangeAxis(1, axis(r, height < 120 ? 3 : WANTED_TICKS));
+              chart.setRangeAxisLocation(1, AxisLocation.BOTTOM_OR_RIGHT);
+            });
     chart.setBackgroundPaint(palette.background());
     chart.setDomainGridlinePaint(palette.grid());
     chart.setRangeGridlinePaint(palette.grid());

@@ -68,10 +68,13 @@ final class PathPlots {
                                 Numbers.fixed(f.pivot(), a.design().decimals()),
                                 c.definition().unit(),
                                 Numbers.significant(f.pivotVolts(), 4)))));
+    double step = c.design().converter().step();
     return new Plot(
-        new Axis("%s, %s".formatted(c.definition().kind().title(), c.definition().unit()), working),
-        new Axis(p.points().getLast().name() + ", V", new Span(bottom, top)),
-        layers);
+            new Axis(
+                "%s, %s".formatted(c.definition().kind().title(), c.definition().unit()), working),
+            new Axis(p.points().getLast().name() + ", V", new Span(bottom, top)),
+            layers)
+        .withRight(new Axis("counts", new Span(bottom / step, top / step)));
   }
 
   private static double max(double[] y) {
