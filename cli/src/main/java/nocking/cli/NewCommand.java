@@ -158,6 +158,10 @@ final class NewCommand extends JsonOption {
   private Channel ofDatasheet() {
     SheetSensor chosen = DatasheetCommand.chosen(DatasheetCommand.read(datasheet, null), type);
     Unit quantity = unit == null ? chosen.unit() : Unit.of(unit);
+    if (!quantity.dimension().equals(chosen.unit().dimension())) {
+      throw new QuantityException(
+          "--unit: the datasheet is in %s, read %s".formatted(chosen.unit().symbol(), unit));
+    }
     return channel(
         quantity,
         chosen.sensorIn(quantity),

@@ -43,6 +43,69 @@ class NewChannelTest {
     return out;
   }
 
+  private Path sheet(String text) throws IOException {
+    return Files.writeString(folder.resolve("sheet.txt"), text);
+  }
+
+  private static final String TWO_TYPES =
+      "Supply 5 V\nOutput 0.5…4.5 V ratiometric\nType   P4   P10\nRange (bar)   0…4   0…10\n"
+          + "Proof (bar)   8   20\n";
+
+  /** A datasheet makes the channel, in the unit that is asked for. */
+  @Test
+  void aChannelIsMadeOfADatasheetsText() throws IOException {
+    Path text = sheet(TWO_TYPES);
+    Path out = folder.resolve("p10.json");
+    Console r =
+        Console.run(
+            "new", "P", "--datasheet", text, "--type", "P10", "--unit", "kPa", "--out", out);
+    assertThat(r.err()).isEmpty();
+    Channel c = ChannelJson.readChannel(Files.readString(out), "p10.json");
+    assertThat(c.definition().high().number()).isEqualTo(1000);
+    assertThat(c.design().overload().proof().number()).isCloseTo(2000, within(1e-9));
+    JsonNode read = Console.run("datasheet", text, "--json").json();
+    assertThat(read.get("sensors").size()).isEqualTo(2);
+    assertThat(read.get("lines").get(0).get("reading").asString()).isEqualTo("understood");
+    Path bad = folder.resolve("x.json");
+    for (String[] odd :
+        new String[][] {
+          {"--datasheet " + text, "several types, choose one: --type P4, P10"},
+          {"--datasheet " + text + " --type P5", "has no type 'P5'; it has P4, P10"},
+          {"--datasheet " + text + " --type P4 --unit °C", "the datasheet is in bar, read °C"},
+          {"--range 0..9", "made of --sensor or of --datasheet, one of them"},
+        }) {
+      Console e = made(bad, odd[0]);
+      assertThat(e.code()).isEqualTo(3);
+      assertThat(e.err()).contains(odd[1]).hasLineCount(1);
+      assertThat(bad).doesNotExist();
+    }
+    Console no = Console.run("datasheet", sheet("Output 0…5 V"));
+    assertThat(no.code()).isEqualTo(1);
+    assertThat(no.out()).contains("no sensor: no line says the range of the quantity");
+  }
+
+  /** What the receiver takes 0.26 V for, that stands behind 5k1 over 10k. */
+  @Test
+  void whatAReceiverBelievesIsSaid() {
+    Path out = folder.resolve("b.json");
+    assertThat(
+            made(
+                    out,
+                    "--sensor ratiometric points=0kPa:8%,100kPa:92% supply=5V --stage divider"
+                        + " upper=5k1 lower=10k --range 0..60 --stored 0.4:0,4.6:100 --display ..30")
+                .err())
+        .isEmpty();
+    JsonNode r = Console.run("path", out, "--at", "0", "60", "--json").json();
+    double low = (0.4 * 10 / 15.1 - 0.4) / 0.042;
+    assertThat(r.get("points").get(0).get("display").asDouble()).isCloseTo(low, within(0.02));
+    assertThat(r.get("points").get(1).get("display").asDouble()).isEqualTo(30);
+    assertThat(r.get("points").get(1).get("reading").asDouble()).isCloseTo(60, within(0.03));
+    assertThat(r.get("belief").get("worst").asDouble()).isCloseTo(30, within(1e-9));
+    Console odd =
+        made(folder.resolve("c.json"), "--sensor two-point points=0kPa:0V,9kPa:1V --stored 1:2:3");
+    assertThat(odd.err()).contains("--stored: read '1:2:3', expected volts and reading");
+  }
+
   /** 0.08·5 V·10/15.1 and 0.584·5 V·10/15.1. */
   @Test
   void theChannelGivesWhatItsPartsGive() throws IOException {
