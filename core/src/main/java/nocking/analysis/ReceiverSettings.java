@@ -14,6 +14,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.table.Cell;
+import nocking.table.DisplayLimits;
 import nocking.table.LinearTable;
 import nocking.table.TableSpec;
 import nocking.wiring.Thresholds;
@@ -56,6 +57,7 @@ public final class ReceiverSettings {
     s.line();
     s.table();
     s.limits();
+    s.display();
     s.positions();
     s.alarms();
     return List.copyOf(s.list);
@@ -119,6 +121,13 @@ public final class ReceiverSettings {
     if (t == null) return;
     if (t.low() != null) limit("fault below", t.low());
     if (t.high() != null) limit("fault above", t.high());
+  }
+
+  private void display() {
+    DisplayLimits l = channel.receiver().limits();
+    if (l == null) return;
+    if (l.low() != null) add("Display", "least reading", l.low().typed(), unit, "");
+    if (l.high() != null) add("Display", "largest reading", l.high().typed(), unit, "");
   }
 
   private void limit(String name, Value volts) {

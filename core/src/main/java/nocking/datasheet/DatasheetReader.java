@@ -37,6 +37,7 @@ final class DatasheetReader {
   private final SheetTable table = new SheetTable();
   private List<String> types = List.of();
   private Optional<Double> platinum = Optional.empty();
+  private boolean share;
   private String problem = "";
 
   DatasheetReader(String text, Separator separator) {
@@ -98,30 +99,22 @@ final class DatasheetReader {
   }
 
   private void says(int number, String original, String s, List<String> cells) {
-    Matcher pt = PLATINUM.matcher(s);
-    if (pt.find()) {
-      double ohms = Double.parseDouble(pt.group(1));
-      if (platinum.isPresent() && platinum.get() != ohms) {
-        contradicts(number, original, "another platinum resistor is named above");
+    if (platinum(number, original, s)) return;
+    int colon = s.indexOf(':');
+    int cut = colon > 0 ? colon : s.indexOf('=');
+    String label =
+        cut > 0 ? s.substring(0, cut) : cells.size() > 1 ? cells.getFirst() : beforeNumber(s);
+    Optional<Fact> fact = Fact.named(label);
+    boolean digits =
+        s.substring(fact.isPresent() ? label.length() : 0).chars().anyMatch(Character::isDigit);
+    boolean ofSupply = RATIOMETRIC.matcher(s).find();
+    if (fact.isEmpty() || !digits) {
+      if (ofSupply && !digits) {
+        shareOfSupply(number, original);
         return;
       }
-      platinum = Optional.of(ohms);
-      add(
-          number,
-          original,
-          Reading.UNDERSTOOD,
-          "platinum resistor, %s Ω at 0 °C".formatted(pt.group(1)));
-      return;
-    }
-    int colon = s.indexOf(':');
-    int equals = s.indexOf('=');
-    int cut = colon > 0 ? colon : equals;
-    String first = cells.getFirst();
-    String label = cut > 0 ? s.substring(0, cut) : cells.size() > 1 ? first : beforeNumber(s);
-    Optional<Fact> fact = Fact.named(label);
-    if (fact.isEmpty()) {
+      // A head such as "Temperature (°C)  Resistance (kΩ)" names facts too, and has no numbers.
       table.head(number, cells);
-      boolean digits = s.chars().anyMatch(Character::isDigit);
       add(
           number,
           original,
@@ -129,34 +122,53 @@ final class DatasheetReader {
           digits ? "not understood" : "words only");
       return;
     }
-    // A head such as "Temperature (°C)  Resistance (kΩ)" names facts too, and has no numbers.
-    if (!s.substring(label.length()).chars().anyMatch(Character::isDigit)) {
-      if (RATIOMETRIC.matcher(s).find()) {
-        Said before = facts.getOrDefault("", Map.of()).get(Fact.OUTPUT);
-        if (before != null) {
-          facts
-              .get("")
-              .put(Fact.OUTPUT, new Said(before.line(), before.amount(), before.at(), true));
-          add(number, original, Reading.UNDERSTOOD, "the output is a share of the supply");
-          return;
-        }
-      }
-      table.head(number, cells);
-      add(number, original, Reading.NOT_NEEDED, "no number");
+    if (cut <= 0 && types.size() > 1 && cells.size() == types.size() + 1) {
+      perType(number, original, fact.get(), label, cells, ofSupply);
       return;
     }
-    if (cut <= 0 && types.size() > 1 && cells.size() == types.size() + 1) {
-      perType(number, original, fact.get(), label, cells, RATIOMETRIC.matcher(s).find());
-    } else {
-      String value =
-          cut > 0
-              ? s.substring(cut + 1)
-              : cells.size() > 1
-                  ? String.join(" ", cells.subList(1, cells.size()))
-                  : s.substring(label.length());
-      Said said = said(number, fact.get(), label, value, RATIOMETRIC.matcher(s).find());
-      keep(number, original, fact.get(), List.of(""), List.of(said));
+    String value =
+        cut > 0
+            ? s.substring(cut + 1)
+            : cells.size() > 1
+                ? String.join(" ", cells.subList(1, cells.size()))
+                : s.substring(label.length());
+    keep(
+        number,
+        original,
+        fact.get(),
+        List.of(""),
+        List.of(said(number, fact.get(), label, value, ofSupply)));
+  }
+
+  /** A platinum resistor is known by its standard name. */
+  private boolean platinum(int number, String original, String s) {
+    Matcher pt = PLATINUM.matcher(s);
+    if (!pt.find()) return false;
+    double ohms = Double.parseDouble(pt.group(1));
+    if (platinum.isPresent() && platinum.get() != ohms) {
+      contradicts(number, original, "another platinum resistor is named above");
+      return true;
     }
+    platinum = Optional.of(ohms);
+    add(
+        number,
+        original,
+        Reading.UNDERSTOOD,
+        "platinum resistor, %s Ω at 0 °C".formatted(pt.group(1)));
+    return true;
+  }
+
+  /** A line that says of the output that it follows the supply. */
+  private void shareOfSupply(int number, String original) {
+    // What comes after it follows the supply as well.
+    share = true;
+    facts
+        .values()
+        .forEach(
+            mine ->
+                mine.computeIfPresent(
+                    Fact.OUTPUT, (f, s) -> new Said(s.line(), s.amount(), s.at(), true)));
+    add(number, original, Reading.UNDERSTOOD, "the output is a share of the supply");
   }
 
   /** The words before the first number that stands by itself. */
@@ -202,7 +214,7 @@ final class DatasheetReader {
             : fact == Fact.RESISTANCE && r.find()
                 ? Optional.of(Amount.of(r.group(1), Optional.of(Unit.CELSIUS)))
                 : Optional.empty();
-    return new Said(number, a, where, ofSupply);
+    return new Said(number, a, where, ofSupply || share && fact == Fact.OUTPUT);
   }
 
   private static Optional<Unit> heading(String text) {

@@ -154,6 +154,13 @@ class DatasheetTest {
     SheetSensor share = one("Range: 0…100 psi\nOutput: 10…90 %Vs\nSupply: 3.3 V\n");
     assertThat(output(share, 50)).isCloseTo(1.65, within(1e-12));
 
+    for (String text :
+        List.of(
+            "Ratiometric output\nOutput 0.5…4.5 V\nRange 0…10 bar\nSupply 5 V\n",
+            "Output 0.5…4.5 V\nRange 0…10 bar\nSupply 5 V\nThe output is ratiometric\n")) {
+      assertThat(one(text).sensor()).as(text).isInstanceOf(RatiometricSensor.class);
+    }
+
     assertThat(((PlatinumRtd) one("Element Pt1000 class B\n").sensor()).resistance().number())
         .isEqualTo(1000);
   }

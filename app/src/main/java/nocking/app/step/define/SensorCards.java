@@ -8,6 +8,7 @@ import nocking.app.desk.Desk;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
+import nocking.channel.UnitChange;
 import nocking.quantity.Unit;
 import nocking.sensor.Sensor;
 import nocking.wiring.Supplied;
@@ -44,7 +45,10 @@ final class SensorCards {
         own.map(
                 k ->
                     k.withSensor(
-                        k.sensor().equals(c.design().sensor()) ? k.sensor() : converted(k, c)))
+                            k.sensor().equals(c.design().sensor()) ? k.sensor() : converted(k, c))
+                        .withOverload(
+                            UnitChange.overload(
+                                c.design().overload(), c.unit(), Unit.of(k.unit()))))
             .orElseGet(
                 () ->
                     new SensorCard(
