@@ -50,15 +50,18 @@ final class PairSearch {
   private final double logAll;
   private final List<MeasuredValue> seen;
   private final List<Double> inputs;
+  private final boolean walked;
 
   private PairSearch(Weigher weigher, List<MeasuredValue> seen) {
     this.weigher = weigher;
     this.seen = seen;
     inputs = List.copyOf(new LinkedHashSet<>(seen.stream().map(MeasuredValue::at).toList()));
-    hypotheses =
+    List<Hypothesis> possible =
         weigher.hypotheses().stream()
             .filter(h -> h.fault().kind() != FaultKind.NONE && !h.fault().kind().loose())
             .toList();
+    walked = seen.stream().anyMatch(o -> o.place().kind().between());
+    hypotheses = walked ? possible : wholeWires(possible);
     logAll = Math.log(weigher.hypotheses().stream().mapToDouble(Hypothesis::prior).sum());
   }
 
@@ -75,6 +78,22 @@ final class PairSearch {
         : new TwoFaults(List.of());
   }
 
+  /** Nothing that was read tells the stretches of a wire apart: each wire is one hypothesis. */
+  private static List<Hypothesis> wholeWires(List<Hypothesis> list) {
+    var whole = new ArrayList<Hypothesis>();
+    for (Hypothesis h : list) {
+      if (h.fault().segment() < 0) whole.add(h);
+      if (h.fault().segment() != 0) continue;
+      double prior =
+          list.stream()
+              .filter(o -> o.fault().kind() == h.fault().kind())
+              .mapToDouble(Hypothesis::prior)
+              .sum();
+      whole.add(new Hypothesis(h.fault(), prior));
+    }
+    return whole;
+  }
+
   /** Two hypotheses at fractions of their degrees. */
   private record Trial(Hypothesis first, Hypothesis second, double at, double other, double log) {
     Fault one() {
@@ -84,6 +103,11 @@ final class PairSearch {
     Fault two() {
       return second.at(other);
     }
+  }
+
+  /** A fault of a wire says its stretch only where something was read between the ends. */
+  private Fault said(Fault f) {
+    return walked ? f : f.anywhere();
   }
 
   private TwoFaults pairs(double logSingles) {
@@ -105,7 +129,7 @@ final class PairSearch {
       double share = Math.exp(t.log - top) / total;
       double misfit = residual(t, 0).settled().misfit();
       if (held(t) >= degrees(t) + MORE_THAN_DEGREES && Explanation.fits(misfit, seen.size())) {
-        fitting.add(new FaultPair(t.one(), t.two(), share));
+        fitting.add(new FaultPair(said(t.one()), said(t.two()), share));
       }
     }
     fitting.sort(Comparator.comparingDouble(FaultPair::probability).reversed());

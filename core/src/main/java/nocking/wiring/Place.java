@@ -50,6 +50,11 @@ public record Place(Kind kind, int node) {
       return key;
     }
 
+    /** True for a place between the ends of the wires. */
+    public boolean between() {
+      return this == SIGNAL_AT_JOINT || this == SUPPLY_AT_JOINT || this == GROUND_AT_JOINT;
+    }
+
     /** True where there are several of a kind, told apart by their number. */
     public boolean numbered() {
       return switch (this) {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import nocking.Channels;
@@ -143,7 +144,7 @@ class PlacesBetweenTest {
         List.of(FaultKind.SIGNAL_OPEN, FaultKind.GROUND_OPEN, FaultKind.SUPPLY_OPEN)) {
       for (int segment = 0; segment < 3; segment++) {
         Fault hidden = fault(s, kind, segment);
-        var seen = new java.util.ArrayList<MeasuredValue>();
+        var seen = new ArrayList<MeasuredValue>();
         seen.add(shown(s, hidden, Place.of(Kind.SIGNAL_AT_RECEIVER), 110));
         for (int step = 0; step < 8; step++) {
           Ranking r = engine.rank(seen);
@@ -195,12 +196,45 @@ class PlacesBetweenTest {
       assertThat(r.leading(9).get(i).probability())
           .isCloseTo(same.leading(9).get(i).probability(), within(1e-3));
     }
-    var further = new java.util.ArrayList<>(atReceiver);
+    var further = new ArrayList<>(atReceiver);
     further.add(MeasuredValue.of(Place.of(Kind.SIGNAL_AT_JOINT, 1), 110, 2.5));
     further.add(MeasuredValue.of(Place.of(Kind.SIGNAL_AT_JOINT, 2), 110, 0));
     Explanation told = engine.rank(further).best();
     assertThat(told.somewhere()).isFalse();
     assertThat(told.says()).isEqualTo("signal wire open between splice and terminal strip");
+  }
+
+  /**
+   * Two faults at once are found as without the places, and say no stretch that nobody measured.
+   */
+  @Test
+  void twoFaultsAtOnceAreTheSameWithPlacesBetween() {
+    Subject s = subject(gate());
+    Subject plain = subject(gate().wiring(w -> w.withPlan(w.plan().withJoints(List.of()))));
+    Faults both =
+        Faults.of(
+            fault(plain, FaultKind.SIGNAL_LEAD, -1).withSeverity(2e5),
+            fault(plain, FaultKind.GROUND_LEAD, -1).withSeverity(800));
+    var seen = new ArrayList<MeasuredValue>();
+    for (double x : new double[] {20, 110, 200}) {
+      for (Place p :
+          List.of(
+              Place.of(Kind.SIGNAL_AT_RECEIVER),
+              Place.of(Kind.SIGNAL_AT_SENSOR),
+              Place.of(Kind.GROUND_AT_SENSOR),
+              Place.of(Kind.SUPPLY_AT_SENSOR))) {
+        seen.add(MeasuredValue.of(p, x, FaultyPath.of(plain, both, x).read(p, METER).value()));
+      }
+    }
+    Diagnostician with = Diagnostician.of(s, PriorWeights.USUAL);
+    Diagnostician without = Diagnostician.of(plain, PriorWeights.USUAL);
+    var one = with.twoAtOnce(with.rank(seen));
+    var other = without.twoAtOnce(without.rank(seen));
+    assertThat(one.pairs()).isNotEmpty().hasSameSizeAs(other.pairs());
+    assertThat(one.says()).isEqualTo(other.says());
+    assertThat(one.pairs().getFirst().probability())
+        .isCloseTo(other.pairs().getFirst().probability(), within(1e-3));
+    assertThat(one.pairs()).noneMatch(p -> p.first().segment() >= 0 || p.second().segment() >= 0);
   }
 
   private static double mass(Channel c) {
