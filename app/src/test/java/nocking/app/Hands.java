@@ -96,7 +96,7 @@ final class Hands {
   }
 
   /** Scrolls to a node, as the wheel would. */
-  private void reach(Node n) {
+  void reach(Node n) {
     act(
         () -> {
           for (Node p = n.getParent(); p != null; p = p.getParent()) {

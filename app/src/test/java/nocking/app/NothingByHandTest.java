@@ -148,10 +148,8 @@ class NothingByHandTest extends WindowTest {
   @Test
   void aTeachWireHasItsCaution() {
     openDemo("BL-P1", WorkStep.WIRE);
-    hands.click("wire-add");
+    hands.click("wire-add").choose("wire-add-teach");
     int last = channel().wiring().plan().pins().size() - 1;
-    into("pins", last, 0);
-    hands.type("teach").press(KeyCode.ENTER);
     assertThat(channel().wiring().plan().pins().get(last).function()).isEqualTo(Pin.Function.TEACH);
     assertThat(hands.has("finding-teach-wire")).isTrue();
     into("pins", last, 7);

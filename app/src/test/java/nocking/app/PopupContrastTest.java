@@ -59,6 +59,8 @@ class PopupContrastTest extends WindowTest {
       String name =
           n instanceof MenuButton m ? m.getText() + n.getId() : n.getTypeSelector() + n.getId();
       if (!opened.add(name)) continue;
+      // A list that hangs on a box out of sight would lie beside the screen.
+      hands.reach(n);
       hands.run(() -> show(n));
       hands.run(() -> measureAll(where + " " + name));
       hands.run(() -> hide(n));

@@ -331,7 +331,7 @@ class WireAndDiagnoseTest extends WindowTest {
     var pin = channel().wiring().plan().pins().getFirst();
     assertThat(pin.wire()).isEqualTo("green/yellow");
     assertThat(pin.length().number()).isEqualTo(12.5);
-    hands.click("wire-add");
+    hands.click("wire-add").choose("wire-add-ground");
     assertThat(channel().wiring().plan().pins()).hasSize(4);
   }
 

@@ -39,17 +39,6 @@ public record Pin(
     public String title() {
       return title;
     }
-
-    /**
-     * The function with this title.
-     *
-     * @throws QuantityException naming those that there are
-     */
-    public static Function named(String word) {
-      for (Function f : values()) if (f.title.equalsIgnoreCase(word.strip())) return f;
-      throw new QuantityException(
-          "read '%s', expected supply, ground, signal or teach".formatted(word.strip()));
-    }
   }
 
   public Pin {
@@ -62,10 +51,6 @@ public record Pin(
   /** A wire of which only its colour and its terminal are known. */
   public static Pin of(Function function, String wire, String terminal) {
     return new Pin(function, wire, "", terminal, null, null, null);
-  }
-
-  public Pin withFunction(Function v) {
-    return new Pin(v, wire, position, terminal, length, measured, continuity);
   }
 
   public Pin withWire(String v) {

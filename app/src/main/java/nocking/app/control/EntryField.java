@@ -182,6 +182,9 @@ public final class EntryField extends VBox {
     if (taking) return;
     if (field.isFocused() && good.equals(field.getText()) && good.strip().equals(text)) return;
     if (field.isFocused() && wrong() && good.strip().equals(text)) return;
+    // Words that are not yet taken are someone's keystrokes as long as the value is the same.
+    boolean half = whenDone && !field.getText().equals(good);
+    if (field.isFocused() && half && good.strip().equals(text)) return;
     good = text;
     clearReason();
     if (!field.getText().equals(text)) set(text);

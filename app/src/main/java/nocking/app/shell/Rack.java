@@ -27,6 +27,11 @@ import nocking.quantity.Numbers;
 
 /** The channels of the book with their state and worst error. */
 final class Rack extends VBox {
+  /** Letters of a tag and of a name that have room in a row. */
+  private static final int MOST_TAG = 10;
+
+  private static final int MOST_NAME = 22;
+
   private final Desk desk;
   private final ListView<Channel> list = new ListView<>();
   private final Map<Channel, Row> rows = new IdentityHashMap<>();
@@ -218,9 +223,11 @@ final class Rack extends VBox {
       String state = known.map(r -> ", " + StateSign.words(r.state())).orElse("");
       setAccessibleText(c.tag() + ", " + name.getText() + state);
       tip.setText(c.tag() + " · " + name.getText());
-      tag.setTooltip(tip);
-      name.setTooltip(tip);
-      setTooltip(tip);
+      // Only what has no room says itself once more.
+      boolean cut = c.tag().length() > MOST_TAG || name.getText().length() > MOST_NAME;
+      tag.setTooltip(cut ? tip : null);
+      name.setTooltip(cut ? tip : null);
+      setTooltip(rail.folded() ? tip : null);
     }
   }
 }

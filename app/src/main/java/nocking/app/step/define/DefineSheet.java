@@ -49,6 +49,9 @@ public final class DefineSheet implements Sheet {
     DATASHEET
   }
 
+  private static final double HEIGHT = 236;
+  private static final double SWAP_HEIGHT = 312;
+
   private final Desk desk;
   private final DefinitionForm definition;
   private final HazardChecks hazards;
@@ -129,8 +132,8 @@ public final class DefineSheet implements Sheet {
     views.show(View.FACTS);
     lower = new Paper("", facts).head(views);
     lower.note("what follows from it");
-    lower.setMinHeight(236);
-    lower.setPrefHeight(236);
+    lower.setMinHeight(HEIGHT);
+    lower.setPrefHeight(HEIGHT);
     middle.setMinWidth(0);
     HBox.setHgrow(middle, Priority.ALWAYS);
     root = new HBox(12, leftScroll, middle);
@@ -175,6 +178,10 @@ public final class DefineSheet implements Sheet {
           case RANGE -> "the least span that holds the range";
           case SWAP -> "said before anything is changed";
         });
+    // The rows of a comparison stand below two lines of choices.
+    double room = v == View.SWAP ? SWAP_HEIGHT : HEIGHT;
+    lower.setMinHeight(room);
+    lower.setPrefHeight(room);
     refreshView();
   }
 

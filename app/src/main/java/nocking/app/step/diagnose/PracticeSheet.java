@@ -148,17 +148,17 @@ public final class PracticeSheet implements Sheet {
             "practice-history",
             "Nobody has practised in this book yet.",
             List.of(
-                Column.shown("learner", 78, false, i -> results.get(i).learner()).keepingItsWidth(),
-                Column.shown("channel", 68, false, i -> results.get(i).channel()).keepingItsWidth(),
+                Column.shown("learner", 74, false, i -> results.get(i).learner()).keepingItsWidth(),
+                Column.shown("channel", 68, false, i -> results.get(i).channel()).fromWidth(460),
                 Column.shown("hidden", 130, false, i -> results.get(i).hidden()),
                 Column.shown(
-                    "used / plan",
-                    78,
+                    "used/plan",
+                    74,
                     true,
                     i -> results.get(i).measurements() + " / " + results.get(i).planned()),
                 Column.shown(
                     "time",
-                    52,
+                    46,
                     true,
                     i ->
                         results
@@ -166,7 +166,7 @@ public final class PracticeSheet implements Sheet {
                             .effort()
                             .map(e -> PracticeCourse.time(e.seconds()))
                             .orElse("")),
-                Column.shown("score", 54, true, i -> "" + results.get(i).score())),
+                Column.shown("score", 50, true, i -> "" + results.get(i).score())),
             i -> !results.get(i).right());
     root = build();
   }

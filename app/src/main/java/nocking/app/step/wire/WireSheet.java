@@ -7,8 +7,8 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -74,7 +74,7 @@ public final class WireSheet implements Sheet {
   private final SketchPane drawing = new SketchPane("wiring-drawing");
   private final PairsPanel pairs;
   private final BandsPanel bands;
-  private final Button add = new Button("Add a wire");
+  private final MenuButton add = new MenuButton("Add a wire");
   private final MenuButton sheet;
   private final Segments<Look> looks;
   private final StackPane body = new StackPane();
@@ -103,7 +103,12 @@ public final class WireSheet implements Sheet {
     grid = BlockPaste.into(pinGrid(), desk);
     add.setId("wire-add");
     add.getStyleClass().add("tiny");
-    add.setOnAction(e -> addWire());
+    for (Pin.Function f : Pin.Function.values()) {
+      var item = new MenuItem(f.title() + " wire");
+      item.setId("wire-add-" + f.title());
+      item.setOnAction(e -> addWire(f));
+      add.getItems().add(item);
+    }
     pinsPaper = new Paper("Pins at rest", grid);
     var supplyBox = new HBox(6, Paper.caption("Supply"), supply);
     supplyBox.setAlignment(Pos.CENTER_LEFT);
@@ -143,7 +148,7 @@ public final class WireSheet implements Sheet {
             "pins",
             "Define the sensor first: the expected voltages follow from the path.",
             List.of(
-                Column.typed("pin", 66, false, this::name, this::takeFunction).keepingItsWidth(),
+                Column.shown("pin", 66, false, this::name).keepingItsWidth(),
                 Column.typed("wire", 78, false, i -> pin(i, Pin::wire), this::takeWire)
                     .signed(this::swatch)
                     .keepingItsWidth(),
@@ -231,12 +236,6 @@ public final class WireSheet implements Sheet {
                         w.plan().with(index, change.apply(c.wiring().plan().pins().get(index))))));
   }
 
-  /** What a wire carries, in a word; its number may stand before it. */
-  private void takeFunction(int i, String text) {
-    Pin.Function f = Pin.Function.named(text.strip().replaceFirst("^\\d+\\s+", ""));
-    edit(i, "change what a wire carries", p -> p.withFunction(f));
-  }
-
   private void takeWire(int i, String text) {
     edit(i, "change wire colour", p -> p.withWire(shortText(text)));
   }
@@ -276,17 +275,9 @@ public final class WireSheet implements Sheet {
     return true;
   }
 
-  /** The first function that has no wire yet, else another ground. */
-  private void addWire() {
-    Pin.Function f = Pin.Function.GROUND;
-    for (Pin.Function each : Pin.Function.values()) {
-      if (each != Pin.Function.TEACH && plan().indexOf(each) < 0) {
-        f = each;
-        break;
-      }
-    }
+  private void addWire(Pin.Function function) {
     var next = new ArrayList<>(plan().pins());
-    next.add(Pin.of(f, "", ""));
+    next.add(Pin.of(function, "", ""));
     desk.edit("add wire", "", c -> c.wiring(w -> w.withPlan(w.plan().withPins(next))));
   }
 
