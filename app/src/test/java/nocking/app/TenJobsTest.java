@@ -29,6 +29,9 @@ class TenJobsTest extends WindowTest {
   void emptyBook() {
     open(Book.EMPTY);
     hands.click("first-channel");
+    settled();
+    assertThat(Hands.<String>ask(() -> shell.scene().getFocusOwner().getId()))
+        .isEqualTo("define-tag");
   }
 
   private void took(int clicks, int keys) {
