@@ -180,9 +180,7 @@ class ReadableTest extends WindowTest {
         && !l.getText().isBlank()
         && !(n instanceof IndexedCell<?>)
         && !named(l)) {
-      if (l.lookup(".text") instanceof Text t
-          && !t.getText().equals(l.getText())
-          && !l.isWrapText()) {
+      if (l.lookup(".text") instanceof Text t && !t.getText().equals(l.getText())) {
         cut.putIfAbsent("'%s' of '%s'".formatted(t.getText(), l.getText()), where);
       }
     }

@@ -73,6 +73,7 @@ final class ReceiverPanel extends VBox {
     choices.setAlignment(Pos.CENTER_LEFT);
     goesBy.setId("receiver-goes-by");
     goesBy.setWrapText(true);
+    goesBy.setMinHeight(Region.USE_PREF_SIZE);
     says.setId("receiver-says");
     says.getStyleClass().add("result-line");
     says.setMaxWidth(Double.MAX_VALUE);
