@@ -3,7 +3,6 @@ package nocking.app.shell;
 import java.nio.file.Path;
 import java.util.EnumMap;
 import java.util.Map;
-import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -345,11 +344,7 @@ public final class Shell {
   private void newChannel() {
     String tag = desk.book().freeTag("CH-1");
     desk.add(Channel.blank(Book.newId(), tag), "new channel " + tag);
-    Platform.runLater(
-        () -> {
-          Node field = scene.lookup("#define-tag");
-          if (field != null) field.requestFocus();
-        });
+    if (stage(WorkStep.DEFINE) instanceof DefineSheet define) define.askTag();
   }
 
   private void duplicate() {

@@ -223,6 +223,11 @@ public final class DefineSheet implements Sheet {
     else desk.edit("choose sensor", "", ch -> started(ch, model));
   }
 
+  /** Puts the focus where the channel gets its tag. */
+  public void askTag() {
+    definition.askTag();
+  }
+
   @Override
   public Node node() {
     return root;

@@ -12,6 +12,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
+import nocking.app.control.Focus;
 import nocking.app.control.Segments;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
@@ -97,6 +98,10 @@ final class DefinitionForm extends VBox {
         .setAll(
             tag, name, row("Measures", kind), unit, gaugeRow, atmosphere, range, tolerance, rest);
     borne.getChildren().setAll(proof, burst);
+  }
+
+  void askTag() {
+    Focus.on(tag.field());
   }
 
   /** What the sensor bears, to stand among the values of its datasheet. */

@@ -14,6 +14,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nocking.app.control.Column;
+import nocking.app.control.Focus;
 import nocking.app.control.Grid;
 import nocking.app.control.Paper;
 import nocking.app.desk.Background;
@@ -272,13 +273,12 @@ public final class RecordSheet implements Sheet {
 
   /** Puts the focus into the field for a revision's name. */
   public void askName() {
-    name.requestFocus();
+    Focus.on(name);
   }
 
   /** Puts the focus where the channel is locked or unlocked. */
   public void askLock() {
-    if (channel().journal().locked()) why.requestFocus();
-    else lock.requestFocus();
+    Focus.on(channel().journal().locked() ? why : lock);
   }
 
   @Override
