@@ -97,6 +97,14 @@ class NothingByHandTest extends WindowTest {
     assertThat(tick.at()).matches("\\d{4}-\\d\\d-\\d\\dT\\d\\d:\\d\\d");
     hands.enter("step-add-before", "Drip loop below the gland.").press(KeyCode.ENTER);
     assertThat(text("steps-progress")).isEqualTo("1 of 13 done");
+    // Words that are still being typed stay while another step is ticked, and so does the focus.
+    hands.enter("step-add-after", "Half a wo");
+    hands.click("step-5");
+    assertThat(text("steps-progress")).isEqualTo("2 of 13 done");
+    assertThat(hands.node("step-5").isFocused()).isTrue();
+    hands.click("step-5");
+    assertThat(text("step-add-after")).isEqualTo("Half a wo");
+    assertThat(text("steps-progress")).isEqualTo("1 of 13 done");
     hands.click("step-out-9");
     hands.click("step-4");
     assertThat(channel().wiring().checklist()).isEqualTo(Checklist.EMPTY);

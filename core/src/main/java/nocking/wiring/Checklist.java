@@ -1,6 +1,7 @@
 package nocking.wiring;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import nocking.quantity.QuantityException;
@@ -35,6 +36,16 @@ public record Checklist(List<WireStep> own, List<Tick> done) {
   public Checklist {
     own = own == null ? List.of() : List.copyOf(own);
     done = done == null ? List.of() : List.copyOf(done);
+    var texts = new HashSet<String>();
+    WireStep.ALL.forEach(s -> texts.add(s.text()));
+    for (WireStep s : own) {
+      if (s.phase() == WireStep.Phase.NORMAL) {
+        throw new QuantityException("the step '%s' is nothing to be done".formatted(s.text()));
+      }
+      if (!texts.add(s.text())) {
+        throw new QuantityException("the step '%s' is there already".formatted(s.text()));
+      }
+    }
   }
 
   /** All steps of a phase, the shipped ones first. */
@@ -71,9 +82,6 @@ public record Checklist(List<WireStep> own, List<Tick> done) {
   public Checklist plus(WireStep.Phase phase, String text) {
     String line = text.strip();
     if (line.isEmpty()) throw new QuantityException("a step needs its words");
-    if (todo().stream().anyMatch(s -> s.text().equals(line))) {
-      throw new QuantityException("the step '%s' is there already".formatted(line));
-    }
     var next = new ArrayList<>(own);
     next.add(new WireStep(phase, line, ""));
     return new Checklist(next, done);

@@ -49,6 +49,11 @@ class ChecklistTest {
         .hasMessageContaining("is there already");
     assertThatThrownBy(() -> own.plus(Phase.MAKE, "  ")).hasMessage("a step needs its words");
     assertThatThrownBy(() -> new Tick(" ", "", "", "")).hasMessage("a tick needs its step");
+    assertThatThrownBy(() -> new Checklist(List.of(added, added), List.of()))
+        .hasMessage("the step 'Drip loop below the gland.' is there already");
+    assertThatThrownBy(
+            () -> new Checklist(List.of(new WireStep(Phase.NORMAL, "Warm", "")), List.of()))
+        .hasMessage("the step 'Warm' is nothing to be done");
     assertThat(new Checklist(null, null)).isEqualTo(new Checklist(List.of(), List.of()));
   }
 }
