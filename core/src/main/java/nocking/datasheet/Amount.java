@@ -34,6 +34,10 @@ record Amount(
       Pattern.compile(
           "(?<a>%1$s)?\\s*(?<ua>(?!to\\b)%2$s)?\\s*(?:%3$s\\s*(?<b>%1$s)\\s*(?<ub>%2$s)?)?\\s*(?:%4$s\\s*(?<t>%1$s)\\s*(?<ut>%2$s)?)?(?<rest>.*)"
               .formatted(NUMBER, UNIT, BETWEEN, SIGN));
+
+  /** More digits behind a number: it was not read to its end. */
+  private static final Pattern GOES_ON = Pattern.compile("[.,'’]?\\d.*");
+
   private static final Pattern FULL_SCALE =
       Pattern.compile("(?i)\\s*(?:of\\s+)?(?:full[ -]?scale|span|FSO?|F\\.S\\.|BFSL)\\b.*");
   private static final Pattern SUPPLY =
@@ -55,7 +59,7 @@ record Amount(
    * @throws QuantityException where there is no number or the unit is not known
    */
   static Amount of(String text, Optional<Unit> heading) {
-    String s = text.strip().replace('−', '-').replace(" ", " ");
+    String s = text.strip().replace('−', '-');
     Matcher m = TEXT.matcher(s);
     if (!m.matches() || m.group("a") == null && m.group("t") == null) {
       throw new QuantityException("no number in '%s'".formatted(text.strip()));
@@ -65,6 +69,11 @@ record Amount(
     Optional<Unit> own = second.or(() -> first).or(() -> heading);
     Optional<Unit> tolerated = unit(m.group("ut"));
     String rest = m.group("rest").strip();
+    String last = m.group("t") != null ? "ut" : m.group("b") != null ? "ub" : "ua";
+    if (m.group(last) == null && GOES_ON.matcher(rest).matches()) {
+      throw new QuantityException(
+          "'%s' goes on behind its number with '%s'".formatted(text.strip(), rest));
+    }
     double t = m.group("t") == null ? Double.NaN : Double.parseDouble(m.group("t"));
     if (m.group("a") == null) {
       return new Amount(

@@ -17,6 +17,9 @@ public record Datasheet(
   /** Longest text that is read, characters. */
   static final int LONGEST = 200_000;
 
+  /** Longest line that is taken for one of a datasheet, characters. */
+  static final int LONGEST_LINE = 1_000;
+
   public Datasheet {
     lines = List.copyOf(lines);
     sensors = List.copyOf(sensors);

@@ -27,6 +27,11 @@ final class DatasheetReader {
   private static final Pattern PLATINUM = Pattern.compile("\\b[Pp][Tt]\\s?(100|200|500|1000)\\b");
   private static final Pattern RATIOMETRIC =
       Pattern.compile("(?i)ratiometric|proportional to (?:the )?supply");
+
+  /** A label with a number of its own, as R25 or B25/85. */
+  private static final Pattern NUMBERED_LABEL =
+      Pattern.compile("(?i)^\\s*(?:R\\s*_?\\(?\\d+\\)?|B\\s*_?\\(?\\d+\\s*/\\s*\\d+\\)?)");
+
   private static final Pattern FIRST_NUMBER =
       Pattern.compile("(?:±|\\+/-|\\+-)?\\s*[-+−]?(?<![A-Za-z_])\\d");
 
@@ -47,7 +52,9 @@ final class DatasheetReader {
 
   Datasheet read() {
     for (int i = 0; i < text.size(); i++) {
-      if (!text.get(i).isBlank()) line(i + 1, text.get(i).strip());
+      String s = text.get(i).strip();
+      if (s.length() > Datasheet.LONGEST_LINE) tooLong(i + 1, s);
+      else if (!s.isEmpty()) line(i + 1, s);
     }
     table.heads().forEach(this::headed);
     if (!problem.isEmpty()) return new Datasheet(separator, lines, List.of(), problem);
@@ -57,6 +64,13 @@ final class DatasheetReader {
     } catch (QuantityException e) {
       return new Datasheet(separator, lines, List.of(), e.getMessage());
     }
+  }
+
+  private void tooLong(int number, String s) {
+    String says =
+        "a line of %d characters, at most %d are read"
+            .formatted(s.length(), Datasheet.LONGEST_LINE);
+    add(number, s.substring(0, 80) + "…", Reading.NOT_UNDERSTOOD, says);
   }
 
   private void headed(int line) {
@@ -173,10 +187,7 @@ final class DatasheetReader {
 
   /** The words before the first number that stands by itself. */
   private static String beforeNumber(String s) {
-    // A number that belongs to the label, as in R25 or B25/85, touches a letter or a stroke.
-    Matcher label =
-        Pattern.compile("(?i)^\\s*(?:R\\s*_?\\(?\\d+\\)?|B\\s*_?\\(?\\d+\\s*/\\s*\\d+\\)?)")
-            .matcher(s);
+    Matcher label = NUMBERED_LABEL.matcher(s);
     int from = label.find() ? label.end() : 0;
     Matcher m = FIRST_NUMBER.matcher(s);
     return m.find(from) ? s.substring(0, m.start()) : s;

@@ -1,5 +1,7 @@
 package nocking.datasheet;
 
+import java.util.List;
+import java.util.regex.MatchResult;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import nocking.quantity.QuantityException;
@@ -10,7 +12,13 @@ public enum Separator {
   COMMA("decimal comma");
 
   /** A number that has a comma or a point in it. */
-  private static final Pattern MARKED = Pattern.compile("\\d+(?:[.,]\\d+)+");
+  private static final Pattern MARKED = Pattern.compile("(?<!\\d)\\d++(?:[.,]\\d++)++");
+
+  /** What stands between groups of three digits, ISO 80000-1, 7.3.1: no usual space. */
+  private static final Pattern GROUPED =
+      Pattern.compile("(?<=\\d)[\\u00A0\\u2009\\u202F](?=\\d{3}(?!\\d))");
+
+  private static final Pattern SPACE = Pattern.compile("[\\h&&[^\\t]]");
 
   private final String title;
 
@@ -31,9 +39,12 @@ public enum Separator {
     String comma = "";
     String point = "";
     String either = "";
-    Matcher m = MARKED.matcher(text);
-    while (m.find()) {
-      String n = m.group();
+    List<String> numbers =
+        text.lines()
+            .filter(l -> l.length() <= Datasheet.LONGEST_LINE)
+            .flatMap(l -> MARKED.matcher(l).results().map(MatchResult::group))
+            .toList();
+    for (String n : numbers) {
       int lastComma = n.lastIndexOf(',');
       int lastPoint = n.lastIndexOf('.');
       boolean both = lastComma >= 0 && lastPoint >= 0;
@@ -43,9 +54,11 @@ public enum Separator {
       } else if (lastComma >= 0) {
         if (thousands(n, ',')) either = n;
         else comma = n;
-      } else if (!thousands(n, '.') || n.chars().filter(c -> c == '.').count() == 1) {
-        // One point before three digits is a decimal point unless a comma says otherwise.
-        if (!thousands(n, '.')) point = n;
+      } else if (!thousands(n, '.')) {
+        point = n;
+      } else if (n.indexOf('.') != lastPoint) {
+        // Two points can only stand between thousands; one may as well be a decimal point.
+        comma = n;
       }
     }
     if (!comma.isEmpty() && !point.isEmpty()) {
@@ -68,9 +81,10 @@ public enum Separator {
     return n.matches("[1-9]\\d{0,2}(?:" + q + "\\d{3})+");
   }
 
-  /** The text with decimal points and nothing between thousands. */
+  /** The text with decimal points, nothing between thousands, and one kind of space. */
   String pointed(String text) {
-    Matcher m = MARKED.matcher(text);
+    String spaced = GROUPED.matcher(text).replaceAll("");
+    Matcher m = MARKED.matcher(SPACE.matcher(spaced).replaceAll(" "));
     return m.replaceAll(
         r ->
             this == COMMA
