@@ -14,9 +14,11 @@ import java.util.concurrent.TimeUnit;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.Node;
 import javafx.scene.Parent;
+import javafx.scene.control.ButtonBase;
 import javafx.scene.control.IndexedCell;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.image.WritableImage;
@@ -93,6 +95,7 @@ class ReadableTest extends WindowTest {
       settled();
       visit(where + " " + step.title(), new LinkedHashSet<>(), 0);
     }
+    chooser(where);
     for (String aside : List.of("tab-diagnose", "tab-practice")) {
       hands.click(aside);
       settled();
@@ -105,6 +108,34 @@ class ReadableTest extends WindowTest {
           softly.assertThat(pale).as("pale").isEmpty();
           softly.assertThat(scrolled).as("pages that scroll").isEmpty();
         });
+  }
+
+  /** What stands in the place of the sensor while one is chosen, or a datasheet is read. */
+  private void chooser(String where) {
+    if (!desk.editable()) return;
+    hands.run(() -> desk.step(WorkStep.DEFINE));
+    settled();
+    if (!hands.has("have-datasheet")) fire("have-other");
+    measure(where + " chooser");
+    fire("have-datasheet");
+    measure(where + " datasheet, empty");
+    TextArea text = hands.node("datasheet-text");
+    hands.run(
+        () ->
+            text.setText(
+                "Supply voltage 5 V\nOutput signal 0.5–4.5 V ratiometric\nType   P4   P10\n"
+                    + "Measuring range (bar)   0…4   0…10\nProof pressure (bar)   8   20\n"
+                    + "Response time < 2 ms, measured as the maker's own instructions have it\n"));
+    settled();
+    measure(where + " datasheet");
+    fire("datasheet-back");
+  }
+
+  /** A button that may lie further down than a small window shows. */
+  private void fire(String id) {
+    ButtonBase button = hands.node(id);
+    hands.run(button::fire);
+    settled();
   }
 
   private static Channel longNames(Channel c) {

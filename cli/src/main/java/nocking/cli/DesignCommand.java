@@ -30,7 +30,6 @@ import nocking.quantity.Ends;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
-import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import picocli.CommandLine.Command;
@@ -200,9 +199,9 @@ final class DesignCommand extends JsonOption {
     if (what.equals("blend")) return blend(answer);
     Candidates candidates =
         switch (what) {
-          case "divider" -> divider(answer);
+          case "divider" -> divider();
           case "combination" -> Combination.search(assortment(), ohms("--value", value), most(3));
-          case "extender" -> extender(answer);
+          case "extender" -> extender();
           case "gain-shift" -> GainShift.search(assortment(), gainShift());
           case "string" -> string();
           case "pull-up" -> pullUp();
@@ -212,7 +211,22 @@ final class DesignCommand extends JsonOption {
                   "'%s' is no design; known are divider, combination, extender, gain-shift, pull-up, ends, blend, path, string"
                       .formatted(what));
         };
-    return SolutionAnswer.give(answer, candidates) ? 0 : NockingCli.FAIL;
+    String instead =
+        candidates.found()
+            ? ""
+            : switch (what) {
+              case "divider" -> DividerDesign.instead(assortment(), dividerGoal(), most(2));
+              case "extender" ->
+                  ExtenderDesign.instead(
+                      assortment(),
+                      highest(),
+                      fits(),
+                      ohms("--total", total),
+                      partLimit(),
+                      most(2));
+              default -> "";
+            };
+    return SolutionAnswer.give(answer, candidates, instead) ? 0 : NockingCli.FAIL;
   }
 
   private int most(int otherwise) {
@@ -244,36 +258,30 @@ final class DesignCommand extends JsonOption {
     return new PartLimit(power, volts);
   }
 
-  private Candidates extender(Answer answer) {
-    double from = voltage("--highest", highest);
-    double to = voltage("--fits", fits);
-    double ohms = ohms("--total", total);
-    Candidates found = ExtenderDesign.search(assortment(), from, to, ohms, partLimit(), most(2));
-    if (!found.found()) {
-      instead(answer, ExtenderDesign.instead(assortment(), from, to, ohms, partLimit(), most(2)));
-    }
-    return found;
+  private double highest() {
+    return voltage("--highest", highest);
   }
 
-  private static void instead(Answer answer, String instead) {
-    answer.put("instead", instead);
-    if (!instead.isEmpty()) answer.line("%s", Sentence.capital(instead) + ".");
+  private double fits() {
+    return voltage("--fits", fits);
   }
 
-  private Candidates divider(Answer answer) {
-    Span window = window(total);
-    var goal =
-        new DividerDesign.Goal(
-            voltage("--in", in),
-            voltage("--out", out),
-            window,
-            partLimit(),
-            Double.POSITIVE_INFINITY);
-    Candidates found = DividerDesign.search(assortment(), goal, most(2));
-    if (!found.found()) {
-      instead(answer, DividerDesign.instead(assortment(), goal, most(2)));
-    }
-    return found;
+  private Candidates extender() {
+    return ExtenderDesign.search(
+        assortment(), highest(), fits(), ohms("--total", total), partLimit(), most(2));
+  }
+
+  private DividerDesign.Goal dividerGoal() {
+    return new DividerDesign.Goal(
+        voltage("--in", in),
+        voltage("--out", out),
+        window(total),
+        partLimit(),
+        Double.POSITIVE_INFINITY);
+  }
+
+  private Candidates divider() {
+    return DividerDesign.search(assortment(), dividerGoal(), most(2));
   }
 
   private GainShift.Goal gainShift() {

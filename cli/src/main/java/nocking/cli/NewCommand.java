@@ -58,6 +58,12 @@ final class NewCommand extends JsonOption {
       description = "Text of a datasheet in the place of --sensor.")
   Path datasheet;
 
+  @Option(
+      names = "--decimal",
+      paramLabel = "point|comma",
+      description = "How the datasheet's numbers are written, where they do not say it themselves.")
+  String decimal;
+
   @Option(names = "--type", paramLabel = "NAME", description = "Which of the datasheet's types.")
   String type;
 
@@ -156,7 +162,7 @@ final class NewCommand extends JsonOption {
   }
 
   private Channel ofDatasheet() {
-    SheetSensor chosen = DatasheetCommand.chosen(DatasheetCommand.read(datasheet, null), type);
+    SheetSensor chosen = DatasheetCommand.chosen(DatasheetCommand.read(datasheet, decimal), type);
     Unit quantity = unit == null ? chosen.unit() : Unit.of(unit);
     if (!quantity.dimension().equals(chosen.unit().dimension())) {
       throw new QuantityException(

@@ -43,13 +43,21 @@ final class SolutionAnswer {
         s.note());
   }
 
-  /** True when there is one. */
-  static boolean give(Answer answer, Candidates candidates) {
+  /**
+   * @param instead what would do where nothing does; empty where nobody knows
+   * @return true when there is one
+   */
+  static boolean give(Answer answer, Candidates candidates, String instead) {
     answer
         .put("solutions", candidates.solutions().stream().map(SolutionAnswer::object).toList())
         .put("exact", candidates.exact());
     if (!candidates.found()) {
-      answer.line("Nothing does it: widen the window, allow more parts or another series.");
+      answer.put("instead", instead);
+      answer.line(
+          "%s",
+          instead.isEmpty()
+              ? "Nothing does it: widen the window, allow more parts or another series."
+              : "Nothing does it; " + instead + ".");
       return false;
     }
     var rows = new ArrayList<List<String>>();

@@ -99,6 +99,16 @@ public record SensorCard(
     return supplied == null ? next : next.wiring(w -> w.withPlan(w.plan().withSupplied(supplied)));
   }
 
+  /**
+   * The same under a receiver that goes on by the curve that it has now: one of its own, else what
+   * the channel goes by. What was calibrated stays in that curve and is no longer the channel's.
+   */
+  public Channel putUnderReceiver(Channel c) {
+    StoredCurve own = c.receiver().stored();
+    StoredCurve kept = own == null ? StoredCurve.asItStands(c) : own;
+    return putInto(c).calibration(k -> k.withAdopted(null)).receiver(r -> r.withStored(kept));
+  }
+
   public SensorCard withSupplied(Supplied v) {
     return new SensorCard(id, name, source, date, kind, unit, sensor, revision, v, overload);
   }

@@ -4,7 +4,6 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import nocking.channel.StoredCurve;
 import nocking.channel.WorkStep;
-import nocking.quantity.Numbers;
 import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.view.Belief;
@@ -55,27 +54,11 @@ final class ReceiverBelieves implements Rule {
         "%s: %s. Off by %s at most%s."
             .formatted(
                 goesBy,
-                relation(e, b, working),
+                b.says(e.design()),
                 e.design().error(b.worst()),
                 Double.isNaN(tolerance)
                     ? ""
                     : ", against a tolerance of " + e.design().error(tolerance)));
-  }
-
-  private static String relation(ChannelView e, Belief b, Span working) {
-    if (!b.straight(working)) {
-      return "%s … %s reads as %s … %s, and not along a straight line"
-          .formatted(
-              e.design().reading(working.low()),
-              e.design().amount(working.high()),
-              e.design().reading(b.low()),
-              e.design().amount(b.high()));
-    }
-    return "effective gain %s, offset %s %s"
-        .formatted(
-            Numbers.significant(b.gain(), 4),
-            Numbers.signed(b.offset(), e.design().decimals()),
-            e.channel().definition().unit());
   }
 
   private static Finding finding(Severity severity, String headline, String detail) {

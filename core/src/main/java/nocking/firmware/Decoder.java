@@ -3,6 +3,7 @@ package nocking.firmware;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.DoubleToIntFunction;
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.IntUnaryOperator;
 import nocking.band.AlarmBand;
@@ -83,22 +84,7 @@ public final class Decoder {
     var states = new ArrayList<>(windows.stream().map(Positions.Window::name).toList());
     int between = states.size();
     states.add(BETWEEN);
-    int faults = withFaults(states, limits);
-    int[] none = new int[states.size()];
-    int[] never = new int[states.size()];
-    Arrays.fill(never, -1);
-    return new Decoder(
-        states,
-        faults,
-        codes(converter),
-        code -> {
-          double volts = converter.volts(code);
-          int fault = fault(limits, volts, faults);
-          return fault >= 0 ? fault : position(windows, volts, between);
-        },
-        none,
-        never,
-        dwell);
+    return unkept(states, limits, converter, volts -> position(windows, volts, between), dwell);
   }
 
   /** Name of the state of volts at the converter, for the positions of a selector. */
@@ -132,7 +118,7 @@ public final class Decoder {
   /**
    * The alarms of a quantity.
    *
-   * @param reading quantity that the receiver shows for volts; NaN where it shows nothing
+   * @param reading quantity that the receiver takes volts for; NaN where it takes them for none
    * @param limits volts of sound wires; null for none
    */
   public static Decoder ofAlarms(
@@ -185,14 +171,33 @@ public final class Decoder {
    * What a contact on the same mechanism must read at a code: its input high, low, or either inside
    * its window.
    *
-   * @param reading quantity that the receiver shows for volts; NaN where it shows nothing
+   * @param place quantity for volts; NaN where there is none
    * @param limits volts of sound wires; null for none
    */
   public static Decoder ofContact(
-      SwitchPoint contact, DoubleUnaryOperator reading, Thresholds limits, Converter converter) {
+      SwitchPoint contact, DoubleUnaryOperator place, Thresholds limits, Converter converter) {
     var states = new ArrayList<>(List.of(SwitchPoint.LOW, SwitchPoint.HIGH, SwitchPoint.EITHER));
+    return unkept(
+        states,
+        limits,
+        converter,
+        volts -> states.indexOf(contact.levelAt(place.applyAsDouble(volts))),
+        null);
+  }
+
+  /**
+   * A decoder of which no state is kept by a hysteresis.
+   *
+   * @param states those without the faults
+   * @param of index of the state of volts while the wires are sound
+   */
+  private static Decoder unkept(
+      List<String> states,
+      Thresholds limits,
+      Converter converter,
+      DoubleToIntFunction of,
+      Value dwell) {
     int faults = withFaults(states, limits);
-    int[] none = new int[states.size()];
     int[] never = new int[states.size()];
     Arrays.fill(never, -1);
     return new Decoder(
@@ -202,11 +207,11 @@ public final class Decoder {
         code -> {
           double volts = converter.volts(code);
           int fault = fault(limits, volts, faults);
-          return fault >= 0 ? fault : states.indexOf(contact.levelAt(reading.applyAsDouble(volts)));
+          return fault >= 0 ? fault : of.applyAsInt(volts);
         },
-        none,
+        new int[states.size()],
         never,
-        null);
+        dwell);
   }
 
   private static int alarm(List<AlarmBand> alarms, double x, int between) {

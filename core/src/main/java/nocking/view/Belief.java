@@ -1,6 +1,7 @@
 package nocking.view;
 
 import java.util.function.DoubleUnaryOperator;
+import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 
 /**
@@ -48,6 +49,19 @@ public record Belief(
       bent = Math.max(bent, Math.abs(y - (low + gain * (x - working.low()))));
     }
     return new Belief(gain, low - gain * working.low(), bent, worst, worstAt, there, low, high);
+  }
+
+  /** In words: {@code effective gain 0.6623, offset −2.1 kPa}, or what the ends read as. */
+  public String says(DesignView d) {
+    Span working = d.definition().working();
+    return straight(working)
+        ? "effective gain %s, offset %s"
+            .formatted(
+                Numbers.significant(gain, 4),
+                (Numbers.signed(offset, d.decimals()) + " " + d.definition().unit()).strip())
+        : "%s … %s reads as %s … %s, and not along a straight line"
+            .formatted(
+                d.reading(working.low()), d.amount(working.high()), d.reading(low), d.amount(high));
   }
 
   /** True where one gain and one offset say it all, to a thousandth of the working range. */

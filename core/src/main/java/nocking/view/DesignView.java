@@ -3,6 +3,7 @@ package nocking.view;
 import java.util.List;
 import java.util.Optional;
 import nocking.algebra.AlgebraException;
+import nocking.channel.Definition;
 import nocking.channel.Design;
 import nocking.channel.Surroundings;
 import nocking.fit.Curve;
@@ -147,6 +148,11 @@ public final class DesignView {
     double tolerance = design.definition().toleranceOrNaN();
     int byTolerance = Double.isNaN(tolerance) ? 0 : (int) Math.ceil(-Math.log10(tolerance) - 1e-9);
     return Math.clamp(Math.max(byCount, byTolerance), 0, 9);
+  }
+
+  /** What the channel is for. */
+  Definition definition() {
+    return design.definition();
   }
 
   /** A value of the quantity with the digits that one count justifies. */

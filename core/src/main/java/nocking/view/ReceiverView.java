@@ -22,6 +22,11 @@ import nocking.wiring.Thresholds;
 
 /** What the receiver is given, what it goes by meanwhile, and what it makes of the volts. */
 public final class ReceiverView {
+  /** Steps in which the converter's range is looked through, and halvings of the one that holds. */
+  private static final int LOOKS = 400;
+
+  private static final int HALVINGS = 60;
+
   private record Stored(Optional<DoubleUnaryOperator> function, Optional<String> problem) {}
 
   private final Channel channel;
@@ -199,12 +204,47 @@ public final class ReceiverView {
   }
 
   /**
-   * What the receiver shows for volts: by its own curve where it goes by one, else by its table,
-   * else by the adopted curve; not beyond the limits of its display.
+   * What the receiver takes volts for: by its own curve where it goes by one, else by its table,
+   * else by the adopted curve.
    */
+  DoubleUnaryOperator taken() {
+    return believed().orElseGet(this::byThisChannel);
+  }
+
+  /** What the receiver shows for volts: what it takes them for, not beyond its display's limits. */
   DoubleUnaryOperator shown() {
-    DoubleUnaryOperator f = believed().orElseGet(this::byThisChannel);
+    DoubleUnaryOperator f = taken();
     return channel.receiver().limits() == null ? f : volts -> limited(f.applyAsDouble(volts));
+  }
+
+  /**
+   * Volts inside the converter's range that the receiver takes for a quantity, where it first comes
+   * to it from 0 V; NaN where none are.
+   */
+  double rawOfTaken(double quantity) {
+    DoubleUnaryOperator off = taken().andThen(x -> x - quantity);
+    Span range = new Span(0, channel.design().converter().reference().number());
+    double low = 0;
+    double atLow = off.applyAsDouble(low);
+    for (int i = 1; i <= LOOKS; i++) {
+      double high = range.at((double) i / LOOKS);
+      double atHigh = off.applyAsDouble(high);
+      if (atLow * atHigh <= 0) return crossing(off, low, high, atLow);
+      low = high;
+      atLow = atHigh;
+    }
+    return Double.NaN;
+  }
+
+  private static double crossing(DoubleUnaryOperator off, double from, double to, double atFrom) {
+    double low = from;
+    double high = to;
+    for (int i = 0; i < HALVINGS; i++) {
+      double middle = (low + high) / 2;
+      if (off.applyAsDouble(middle) * atFrom > 0) low = middle;
+      else high = middle;
+    }
+    return high;
   }
 
   private DoubleUnaryOperator byThisChannel() {

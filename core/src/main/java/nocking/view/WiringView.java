@@ -3,6 +3,7 @@ package nocking.view;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
 import java.util.function.Function;
 import nocking.algebra.AlgebraException;
 import nocking.band.AlarmBand;
@@ -16,7 +17,6 @@ import nocking.fault.PairExpectation;
 import nocking.fault.PinExpectation;
 import nocking.fault.Subject;
 import nocking.firmware.Decoder;
-import nocking.path.PathState;
 import nocking.path.SignalPath;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
@@ -147,22 +147,27 @@ public final class WiringView {
       throw new QuantityException("without a path there is no reading that an alarm could be for");
     }
     return Decoder.ofAlarms(
-        channel.wiring().bands(), receiver.shown(), limits(), channel.design().converter());
+        channel.wiring().bands(), receiver.taken(), limits(), channel.design().converter());
   }
 
   /**
-   * The decoder of a contact's input: which level it must have at a code.
+   * The decoder of a contact's input: which level it must have at a code. The contact sits on the
+   * mechanism: what a receiver with a curve of its own believes does not move it.
    *
    * @param index of the contact in the plan
    * @throws QuantityException one sentence, where there is none
    */
   public Decoder contactDecoder(int index) {
-    if (calibration.function().isEmpty()) {
-      throw new QuantityException("without a path there is no reading that a contact could be for");
-    }
+    DoubleUnaryOperator place =
+        calibration
+            .function()
+            .orElseThrow(
+                () ->
+                    new QuantityException(
+                        "without a path there is no reading that a contact could be for"));
     return Decoder.ofContact(
         channel.wiring().bands().switches().get(index),
-        receiver.shown(),
+        place,
         limits(),
         channel.design().converter());
   }
@@ -170,8 +175,13 @@ public final class WiringView {
   /** What the contacts' inputs must read at volts at the converter; one for each contact. */
   public List<String> contactsAt(double volts) {
     if (calibration.function().isEmpty() || Double.isNaN(volts)) return List.of();
-    double reading = receiver.shown().applyAsDouble(stepped(volts));
-    return channel.wiring().bands().switches().stream().map(s -> s.levelAt(reading)).toList();
+    double place = calibration.function().get().applyAsDouble(stepped(volts));
+    return channel.wiring().bands().switches().stream().map(s -> s.levelAt(place)).toList();
+  }
+
+  /** Volts at the converter for a quantity by this channel's curve; empty while there is none. */
+  public Optional<Double> voltsAt(double quantity) {
+    return calibration.function().map(f -> calibration.rawAt(quantity));
   }
 
   /** The ends of the alarm bands in their order; none while there is no path. */
@@ -180,38 +190,48 @@ public final class WiringView {
   }
 
   private List<AlarmEdge> edges() {
-    if (design.path().isEmpty()) return List.of();
-    SignalPath path = design.path().get();
+    if (design.path().isEmpty() || calibration.function().isEmpty()) return List.of();
     List<AlarmBand> alarms = channel.wiring().bands().alarms();
     var list = new ArrayList<AlarmEdge>();
     for (int i = 0; i < alarms.size(); i++) {
-      if (alarms.get(i).from() != null) list.add(edge(path, i, false, alarms.get(i).low()));
-      if (alarms.get(i).to() != null) list.add(edge(path, i, true, alarms.get(i).high()));
+      if (alarms.get(i).from() != null) list.add(edge(i, false, alarms.get(i).low()));
+      if (alarms.get(i).to() != null) list.add(edge(i, true, alarms.get(i).high()));
     }
     return list;
   }
 
-  private AlarmEdge edge(SignalPath path, int band, boolean upper, double x) {
-    boolean known = path.known().map(k -> k.contains(x)).orElse(true);
+  private AlarmEdge edge(int band, boolean upper, double x) {
+    double volts = receiver.rawOfTaken(x);
+    double truly = calibration.function().orElseThrow().applyAsDouble(volts);
+    SignalPath path = design.path().orElseThrow();
+    boolean known = !Double.isNaN(truly) && path.known().map(k -> k.contains(truly)).orElse(true);
     if (!known) {
-      return new AlarmEdge(band, upper, x, Double.NaN, 0, false, Double.NaN, Double.NaN);
+      double beyond =
+          receiver.believed().isEmpty() && knows(path, x) ? calibration.rawAt(x) : volts;
+      return outOfReach(band, upper, x, beyond);
     }
-    PathState at = path.at(x);
-    double reference = path.converter().reference().number();
-    boolean reached = !at.clipped() && at.output() >= 0 && at.output() < reference;
+    if (path.at(truly).clipped()) return outOfReach(band, upper, x, volts);
     List<BudgetPoint> budget =
-        reached
-            ? design.errorModel().map(m -> Budget.at(m, new double[] {x})).orElse(List.of())
-            : List.of();
+        design.errorModel().map(m -> Budget.at(m, new double[] {truly})).orElse(List.of());
     return new AlarmEdge(
         band,
         upper,
         x,
-        at.output(),
-        at.code(),
-        reached,
+        volts,
+        path.converter().code(volts),
+        truly,
+        true,
         budget.isEmpty() ? Double.NaN : budget.getFirst().before().worstCase(),
         budget.isEmpty() ? Double.NaN : budget.getFirst().after().worstCase());
+  }
+
+  private AlarmEdge outOfReach(int band, boolean upper, double x, double volts) {
+    int code = Double.isNaN(volts) ? 0 : channel.design().converter().code(volts);
+    return AlarmEdge.outOfReach(band, upper, x, volts, code);
+  }
+
+  private static boolean knows(SignalPath path, double x) {
+    return path.known().map(k -> k.contains(x)).orElse(true);
   }
 
   /** Position that holds at volts at the converter; empty where none are planned. */
@@ -229,7 +249,7 @@ public final class WiringView {
     BandPlan plan = channel.wiring().bands();
     return plan.alarms().isEmpty() || calibration.function().isEmpty() || Double.isNaN(volts)
         ? Optional.empty()
-        : Optional.of(Decoder.alarmAt(plan, receiver.shown(), limits(), stepped(volts)));
+        : Optional.of(Decoder.alarmAt(plan, receiver.taken(), limits(), stepped(volts)));
   }
 
   /** Volts as their code stands for them. */

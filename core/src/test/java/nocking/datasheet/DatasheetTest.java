@@ -199,7 +199,33 @@ class DatasheetTest {
     assertThatThrownBy(() -> Datasheet.read("a 1,5 b 2.5")).hasMessageContaining("say which it is");
     assertThat(Separator.of("1.234.567,5")).isEqualTo(Separator.COMMA);
     assertThat(Separator.of("1,234,567.5")).isEqualTo(Separator.POINT);
+    assertThat(Separator.of("1.000.000 Pa")).isEqualTo(Separator.COMMA);
     assertThat(Separator.of("no numbers")).isEqualTo(Separator.POINT);
+  }
+
+  /** A number is read to its end or not at all. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '#',
+      value = {
+        "Range: 0…1.000.000 Pa # 1000000",
+        "Range (Pa): 0…1\u00A0000\u00A0000 # 1000000",
+        "Range: 0…100\u202F000 Pa # 100000",
+        "Range:\u00A00…250\u00A0Pa # 250",
+        "Range: 0…10 kPa 2-port # 10",
+      })
+  void thousandsAreWholeNumbers(String range, double high) {
+    assertThat(one(range + "\nOutput: 0…5 V 3-wire\n").sensor().rated(Unit.of("Pa")).high())
+        .isEqualTo(high);
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"Range (Pa): 0…100 000", "Range (kPa): 0…1'000", "Range (kPa) 0…1.2.3"})
+  void aNumberThatGoesOnIsNotUnderstood(String range) {
+    Datasheet d = Datasheet.read(range + "\nOutput: 0…5 V\n", Separator.POINT);
+    assertThat(d.lines().getFirst().reading()).isEqualTo(Reading.NOT_UNDERSTOOD);
+    assertThat(d.lines().getFirst().says()).contains("goes on behind its number");
+    assertThat(d.sensors()).isEmpty();
   }
 
   @Test
@@ -207,6 +233,11 @@ class DatasheetTest {
     assertThatThrownBy(() -> Datasheet.read(" \n ")).hasMessage("there is no text to read");
     assertThatThrownBy(() -> Datasheet.read("x".repeat(300_000)))
         .hasMessageContaining("at most 200000 characters; read 300000");
+    for (String s : List.of("1", "1,000", "Range 1", "a(", "± ", "1 to ")) {
+      Datasheet d = Datasheet.read("Range " + s.repeat(20_000) + " bar", Separator.POINT);
+      assertThat(d.lines().getFirst().reading()).isEqualTo(Reading.NOT_UNDERSTOOD);
+      assertThat(d.lines().getFirst().says()).contains("at most 1000 are read");
+    }
   }
 
   /** Whatever numbers a datasheet prints, in whatever way, come out as they were put in. */

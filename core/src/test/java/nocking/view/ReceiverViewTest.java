@@ -12,6 +12,7 @@ import nocking.channel.Channel;
 import nocking.channel.QuantityKind;
 import nocking.channel.SensorCard;
 import nocking.channel.StoredCurve;
+import nocking.fault.Fault;
 import nocking.finding.Finding;
 import nocking.points.PointSet;
 import nocking.points.RawUnit;
@@ -271,8 +272,8 @@ class ReceiverViewTest {
                             Unit.of("kPa"),
                             List.of(TablePoint.of(0, 0.4), TablePoint.of(100, 4.6)))));
     Analysis a = Analysis.of(c);
-    double shown = a.receiver().shown().applyAsDouble(1.3);
-    assertThat(shown).isCloseTo((1.3 - 0.4) / 0.042, within(1e-9));
-    assertThat(a.wiring().subject()).isPresent();
+    double sound = (0.4 + 0.042 * 40) / 2;
+    assertThat(a.wiring().subject().orElseThrow().shown(Fault.NONE, sound))
+        .isCloseTo((sound - 0.4) / 0.042, within(1e-9));
   }
 }

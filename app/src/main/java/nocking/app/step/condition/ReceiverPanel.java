@@ -28,7 +28,6 @@ import nocking.channel.Receiver;
 import nocking.channel.SensorCard;
 import nocking.channel.StoredCurve;
 import nocking.path.SignalPath;
-import nocking.quantity.Numbers;
 import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
@@ -266,27 +265,12 @@ final class ReceiverPanel extends VBox {
   }
 
   private static String says(Analysis a, Belief b) {
-    Span w = a.channel().definition().working();
-    String unit = a.channel().definition().unit();
-    String relation =
-        b.straight(w)
-            ? "effective gain %s, offset %s %s"
-                .formatted(
-                    Numbers.significant(b.gain(), 4),
-                    Numbers.signed(b.offset(), a.design().decimals()),
-                    unit)
-            : "%s … %s reads as %s … %s"
-                .formatted(
-                    a.design().reading(w.low()),
-                    a.design().reading(w.high()),
-                    a.design().reading(b.low()),
-                    a.design().amount(b.high()));
     String worst =
         Double.isNaN(b.believedThere())
             ? "shows nothing at " + a.design().amount(b.worstAt())
             : "off by %s at %s"
                 .formatted(a.design().error(b.worst()), a.design().amount(b.worstAt()));
-    return relation + " · " + worst;
+    return b.says(a.design()) + " · " + worst;
   }
 
   /** What is believed over what is true, beside the line on which both are the same. */

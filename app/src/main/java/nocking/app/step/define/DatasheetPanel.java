@@ -20,6 +20,7 @@ import nocking.app.control.DropDown;
 import nocking.app.control.Grid;
 import nocking.app.control.Segments;
 import nocking.app.desk.Desk;
+import nocking.app.desk.Latest;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
@@ -50,6 +51,7 @@ final class DatasheetPanel extends VBox {
 
   private final Desk desk;
   private final Runnable done;
+  private final Latest work = new Latest();
   private final TextArea text = new TextArea();
   private final Segments<Written> written;
   private final Label verdict = new Label();
@@ -175,33 +177,41 @@ final class DatasheetPanel extends VBox {
     read();
   }
 
+  /** A whole datasheet takes longer than a frame: it is read off the interface thread. */
   private void read() {
-    if (text.getText().isBlank()) {
-      show(List.of(), List.of(), "Nothing is pasted yet.");
-      return;
-    }
-    try {
-      Datasheet d =
-          how.separator
-              .map(s -> Datasheet.read(text.getText(), s))
-              .orElseGet(() -> Datasheet.read(text.getText()));
-      show(
-          d.lines(),
-          d.sensors(),
-          d.problem().isEmpty() ? "" : "No sensor yet: " + d.problem() + ".");
-    } catch (QuantityException e) {
-      show(List.of(), List.of(), Sentence.capital(e.getMessage()) + ".");
+    String pasted = text.getText();
+    Written as = how;
+    // What was read before is no longer what stands there.
+    use.setDisable(true);
+    keep.setDisable(true);
+    work.run(() -> Understood.of(pasted, as.separator), this::show);
+  }
+
+  /** What was made of the text. */
+  private record Understood(List<SheetLine> lines, List<SheetSensor> sensors, String problem) {
+    static Understood of(String text, Optional<Separator> separator) {
+      if (text.isBlank()) return new Understood(List.of(), List.of(), "Nothing is pasted yet.");
+      try {
+        Datasheet d =
+            separator.map(s -> Datasheet.read(text, s)).orElseGet(() -> Datasheet.read(text));
+        return new Understood(
+            d.lines(),
+            d.sensors(),
+            d.problem().isEmpty() ? "" : "No sensor yet: " + d.problem() + ".");
+      } catch (QuantityException e) {
+        return new Understood(List.of(), List.of(), Sentence.capital(e.getMessage()) + ".");
+      }
     }
   }
 
-  private void show(List<SheetLine> read, List<SheetSensor> sensors, String problem) {
-    lines = read;
+  private void show(Understood u) {
+    lines = u.lines;
     grid.show(lines.size());
-    types.getItems().setAll(sensors);
-    types.setValue(sensors.isEmpty() ? null : sensors.getFirst());
-    types.setVisible(sensors.size() > 1);
-    types.setManaged(sensors.size() > 1);
-    verdict.setText(problem);
+    types.getItems().setAll(u.sensors);
+    types.setValue(u.sensors.isEmpty() ? null : u.sensors.getFirst());
+    types.setVisible(u.sensors.size() > 1);
+    types.setManaged(u.sensors.size() > 1);
+    verdict.setText(u.problem);
     describe();
   }
 

@@ -58,7 +58,7 @@ final class SensorChooser extends VBox {
     this.card = card;
     setSpacing(12);
     search.setId("sensor-search");
-    search.setPromptText("search: thermistor, lever, mains …");
+    search.setPromptText("thermistor, lever …");
     search.setAccessibleText("Search for a sensor");
     search.textProperty().addListener((o, before, now) -> list());
     search.setOnKeyPressed(

@@ -18,7 +18,6 @@ import nocking.app.control.Paper;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
-import nocking.channel.StoredCurve;
 import nocking.quantity.Numbers;
 import nocking.quantity.Sentence;
 import nocking.quantity.Unit;
@@ -172,19 +171,12 @@ final class SwapPanel extends VBox {
     SensorCard card = cards.getValue();
     if (card == null) return;
     if (keeps) {
-      desk.edit("fit %s, receiver as it was".formatted(card.name()), "", c -> behind(c, card));
+      desk.edit("fit %s, receiver as it was".formatted(card.name()), "", card::putUnderReceiver);
     } else if (desk.edit("fit " + card.name(), "", card::putInto)) {
       desk.say(
           "%s is fitted. The calibration stays as it was until it is measured again."
               .formatted(card.name()),
           false);
     }
-  }
-
-  /** A receiver that goes by a curve of its own already keeps that one. */
-  private static Channel behind(Channel c, SensorCard card) {
-    StoredCurve own = c.receiver().stored();
-    StoredCurve kept = own == null ? StoredCurve.asItStands(c) : own;
-    return card.putInto(c).calibration(k -> k.withAdopted(null)).receiver(r -> r.withStored(kept));
   }
 }

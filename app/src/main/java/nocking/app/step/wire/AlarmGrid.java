@@ -90,9 +90,22 @@ final class AlarmGrid {
     return each(i, e -> Double.isNaN(e.volts()) ? "–" : String.valueOf(e.code()));
   }
 
-  /** How early or late it may come with any parts inside their tolerances. */
+  /**
+   * How early or late it may come with any parts inside their tolerances; under a receiver that
+   * takes something else for the quantity also where it truly comes.
+   */
   private String spread(int i) {
-    return each(i, e -> Double.isNaN(e.spread()) ? "–" : Numbers.significant(e.spread(), 2));
+    if (bands.analysis().receiver().believed().isEmpty()) return each(i, AlarmGrid::spread);
+    double most = edges(i).stream().mapToDouble(AlarmEdge::spread).max().orElse(Double.NaN);
+    return "%s ±%s".formatted(each(i, this::truly), Numbers.significant(most, 2));
+  }
+
+  private static String spread(AlarmEdge e) {
+    return Double.isNaN(e.spread()) ? "–" : Numbers.significant(e.spread(), 2);
+  }
+
+  private String truly(AlarmEdge e) {
+    return Double.isNaN(e.truly()) ? "–" : bands.analysis().design().reading(e.truly());
   }
 
   private boolean out(int i) {

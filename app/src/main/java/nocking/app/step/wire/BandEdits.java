@@ -7,7 +7,6 @@ import nocking.app.desk.Desk;
 import nocking.app.step.BlockPaste;
 import nocking.band.BandPlan;
 import nocking.channel.Channel;
-import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.Value;
 
@@ -56,10 +55,6 @@ final class BandEdits {
 
   /** Volts at the converter for a quantity, without the unit; nothing while there is no path. */
   String atConverter(double quantity) {
-    return desk.analysis()
-        .design()
-        .path()
-        .map((SignalPath path) -> Numbers.fixed(path.output(quantity), 3))
-        .orElse("");
+    return desk.analysis().wiring().voltsAt(quantity).map(v -> Numbers.fixed(v, 3)).orElse("");
   }
 }
