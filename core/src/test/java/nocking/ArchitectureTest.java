@@ -30,6 +30,7 @@ class ArchitectureTest {
           "parts",
           "tolerance",
           "points",
+          "run",
           "fit",
           "table",
           "wiring",

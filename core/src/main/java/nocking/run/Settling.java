@@ -1,0 +1,243 @@
+package nocking.run;
+
+/**
+ * The readings of one channel as they come, and whether they have settled. What is looked at is a
+ * window that moves with them; memory is that of the window, time is the same for every reading.
+ *
+ * <p>Slope and scatter come from the least-squares line through the window (sums are kept about its
+ * first reading and made anew each time the window has passed once, so that nothing builds up).
+ */
+public final class Settling {
+  /** Standard errors of the slope that count as movement. */
+  static final double CAUTION = 2;
+
+  /** Fewest readings of which a slope and a scatter are taken. */
+  static final int FEWEST = 5;
+
+  private static final int START = 64;
+  private static final double MILLISECONDS = 1e-3;
+
+  private final SettleRule rule;
+  private double[] times = new double[START];
+  private double[] values = new double[START];
+  private int first;
+  private int size;
+  private long began = Long.MIN_VALUE;
+  private double last;
+  private boolean byHand;
+  private int sinceSums;
+  private double originT;
+  private double originY;
+  private double sumT;
+  private double sumY;
+  private double sumTT;
+  private double sumTY;
+  private double sumYY;
+  private final LagEstimate lag = new LagEstimate();
+
+  public Settling(SettleRule rule) {
+    this.rule = rule;
+  }
+
+  /** Seconds of readings that are kept. */
+  private double window() {
+    return rule instanceof SettleRule.Stable s ? s.window() : 30;
+  }
+
+  /**
+   * Takes a reading.
+   *
+   * @param at milliseconds since 1970; a reading that is not later than the one before begins anew,
+   *     for a clock was set back
+   * @param value finite; anything else is no reading and begins anew
+   */
+  public void take(long at, double value) {
+    double t = at * MILLISECONDS;
+    if (!Double.isFinite(value)) {
+      forget();
+      return;
+    }
+    if (size > 0 && t <= last) forget();
+    if (began == Long.MIN_VALUE) began = at;
+    last = t;
+    push(t, value);
+    while (size > 1 && t - times[at(0)] > window() + MILLISECONDS / 2) drop();
+    if (sinceSums >= size) sums();
+    lag.take(t, slope(), slopeError(), full());
+  }
+
+  /** Begins anew, as for another set point. */
+  public void forget() {
+    first = 0;
+    size = 0;
+    began = Long.MIN_VALUE;
+    byHand = false;
+    sinceSums = 0;
+    lag.forget();
+    sumT = sumY = sumTT = sumTY = sumYY = 0;
+  }
+
+  /** The operator says that it has settled; for a rule by hand. */
+  public void sayso() {
+    byHand = true;
+  }
+
+  private int at(int i) {
+    return (first + i) % times.length;
+  }
+
+  private void push(double t, double y) {
+    if (size == times.length) grow();
+    if (size == 0) {
+      originT = t;
+      originY = y;
+    }
+    times[at(size)] = t;
+    values[at(size)] = y;
+    size++;
+    sinceSums++;
+    add(t, y, 1);
+  }
+
+  private void drop() {
+    add(times[first], values[first], -1);
+    first = at(1);
+    size--;
+  }
+
+  private void add(double time, double value, int sign) {
+    double t = time - originT;
+    double y = value - originY;
+    sumT += sign * t;
+    sumY += sign * y;
+    sumTT += sign * t * t;
+    sumTY += sign * t * y;
+    sumYY += sign * y * y;
+  }
+
+  private void grow() {
+    double[] t = new double[2 * size];
+    double[] y = new double[2 * size];
+    for (int i = 0; i < size; i++) {
+      t[i] = times[at(i)];
+      y[i] = values[at(i)];
+    }
+    times = t;
+    values = y;
+    first = 0;
+  }
+
+  private void sums() {
+    originT = times[first];
+    originY = values[first];
+    sumT = sumY = sumTT = sumTY = sumYY = 0;
+    for (int i = 0; i < size; i++) add(times[at(i)], values[at(i)], 1);
+    sinceSums = 0;
+  }
+
+  /** Readings in the window. */
+  public int size() {
+    return size;
+  }
+
+  /** Mean of the window; NaN while it is empty. */
+  public double mean() {
+    return size == 0 ? Double.NaN : originY + sumY / size;
+  }
+
+  private double spreadT() {
+    return sumTT - sumT * sumT / size;
+  }
+
+  private double spreadY() {
+    return Math.max(0, sumYY - sumY * sumY / size);
+  }
+
+  /** Sample standard deviation of the window; NaN below two readings. */
+  public double deviation() {
+    return size < 2 ? Double.NaN : Math.sqrt(spreadY() / (size - 1));
+  }
+
+  /** Movement in a second by the least-squares line; NaN below two readings. */
+  public double slope() {
+    return size < 2 ? Double.NaN : (sumTY - sumT * sumY / size) / spreadT();
+  }
+
+  /** Standard error of the slope; NaN below three readings. */
+  public double slopeError() {
+    if (size < 3) return Double.NaN;
+    double b = slope();
+    double left = Math.max(0, spreadY() - b * b * spreadT());
+    return Math.sqrt(left / (size - 2) / spreadT());
+  }
+
+  /** True when the readings reach over the whole window. */
+  private boolean full() {
+    double gap = size < 2 ? 0 : (last - times[first]) / (size - 1);
+    return size >= FEWEST && last - times[first] >= window() - 1.5 * gap;
+  }
+
+  /** True when all in the window are one and the same value: an instrument that no longer looks. */
+  public boolean frozen() {
+    return size >= FEWEST && spreadY() == 0 && allEqual();
+  }
+
+  private boolean allEqual() {
+    for (int i = 1; i < size; i++) if (values[at(i)] != values[first]) return false;
+    return true;
+  }
+
+  /** True when what has come so far has settled by the rule. */
+  public boolean settled() {
+    return switch (rule) {
+      case SettleRule.Stable s ->
+          full()
+              && deviation() <= s.deviation()
+              && Math.abs(slope()) + CAUTION * slopeError() <= s.slope();
+      case SettleRule.Dwell d -> size > 0 && last - began * MILLISECONDS >= d.seconds();
+      case SettleRule.ByHand _ -> byHand;
+    };
+  }
+
+  /**
+   * Seconds until it will have settled, by the lag that the course so far shows; NaN while that
+   * cannot be told.
+   */
+  public double left() {
+    return switch (rule) {
+      case SettleRule.Stable s -> settled() ? 0 : leftOf(s);
+      case SettleRule.Dwell d ->
+          size == 0 ? d.seconds() : Math.max(0, d.seconds() - (last - began * MILLISECONDS));
+      case SettleRule.ByHand _ -> Double.NaN;
+    };
+  }
+
+  private double leftOf(SettleRule.Stable s) {
+    if (!full()) return size == 0 ? s.window() : s.window() - (last - times[first]);
+    // While it still bends, the error of a straight line says little about the noise at the end.
+    double room = Math.max(s.slope() - CAUTION * slopeError(), s.slope() / 2);
+    return Math.max(0, lag.seconds() * Math.log(Math.abs(slope()) / room));
+  }
+
+  /** Time constant in seconds that the course so far shows; NaN while none can be told. */
+  public double lag() {
+    return lag.seconds();
+  }
+
+  /** Why it has not settled, in words; empty when it has. */
+  public String why() {
+    if (settled()) return "";
+    return switch (rule) {
+      case SettleRule.Stable s -> why(s);
+      case SettleRule.Dwell _ -> "the wait is not over";
+      case SettleRule.ByHand _ -> "the operator has not said so";
+    };
+  }
+
+  private String why(SettleRule.Stable s) {
+    if (!full()) return "the window is not full yet";
+    if (Math.abs(slope()) > s.slope()) return "it still moves";
+    if (deviation() > s.deviation()) return "it scatters too much";
+    return "noise hides the slope; a longer window would tell it";
+  }
+}
