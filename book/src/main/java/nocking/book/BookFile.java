@@ -23,6 +23,11 @@ import nocking.channel.PracticeResult;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
 import nocking.prior.PriorWeights;
+import nocking.run.Instrument;
+import nocking.run.RunChannel;
+import nocking.run.RunJournal;
+import nocking.run.RunPlan;
+import nocking.run.StoredRun;
 import org.jdbi.v3.core.Handle;
 import org.jdbi.v3.core.JdbiException;
 
@@ -129,7 +134,12 @@ public final class BookFile implements AutoCloseable {
               .stream()
               .flatMap(Optional::stream)
               .toList();
-      return new Book(channels, shelf.cards(unread), shelf.stock(), shelf.priorWeights(unread));
+      return new Book(
+          channels,
+          shelf.cards(unread),
+          shelf.stock(),
+          shelf.priorWeights(unread),
+          shelf.instruments(unread));
     } catch (JdbiException e) {
       throw SqliteTrouble.reading(path, e);
     } finally {
@@ -155,6 +165,11 @@ public final class BookFile implements AutoCloseable {
   /** Stores what the bench weighs by as it is now. */
   public void saveWeighing(PriorWeights priorWeights, String what) {
     write(() -> note("weighing", "", what, shelf.putPriorWeights(priorWeights)));
+  }
+
+  /** Stores all instruments as they are now. */
+  public void saveInstruments(List<Instrument> instruments, String what) {
+    write(() -> note("instruments", "", what, shelf.putInstruments(instruments)));
   }
 
   /** Results of practice, the oldest first. */
@@ -259,6 +274,40 @@ public final class BookFile implements AutoCloseable {
   /** Notes a deliberate act that is no edit, such as unlocking and its reason. */
   public void note(String kind, String channelId, String text) {
     write(() -> note(kind, channelId, text, ""));
+  }
+
+  /** Runs of the book, the newest first; one that cannot be read is set aside. */
+  public synchronized List<StoredRun> runs() {
+    try {
+      return new RunTable(handle, fileName()).list(new SetAside());
+    } catch (JdbiException e) {
+      throw SqliteTrouble.reading(path, e);
+    }
+  }
+
+  /** Adds a run; what is appended to its journal is on the disk when the call returns. */
+  public RunJournal begin(String runId, RunPlan plan) {
+    var table = new RunTable(handle, fileName());
+    write(
+        () -> {
+          String hash = table.add(runId, clock.instant().toString(), plan);
+          noteRun(plan, "run %s begins".formatted(plan.title()), hash);
+        });
+    return journal(runId, plan);
+  }
+
+  /** The journal of a run that goes on. */
+  public synchronized RunJournal journal(String runId, RunPlan plan) {
+    try {
+      return new BookJournal(
+          runId, plan, new RunTable(handle, fileName()), this::write, this::noteRun);
+    } catch (JdbiException e) {
+      throw SqliteTrouble.reading(path, e);
+    }
+  }
+
+  private void noteRun(RunPlan plan, String text, String hash) {
+    for (RunChannel c : plan.channels()) note("run", c.channel(), text, hash);
   }
 
   private void note(String kind, String channelId, String text, String documentHash) {

@@ -15,7 +15,7 @@ import org.jdbi.v3.core.Handle;
  */
 final class BookLog {
   /** Kinds of lines about what a book has as a whole. */
-  private static final Set<String> WHOLE = Set.of("cards", "stock", "weighing");
+  private static final Set<String> WHOLE = Set.of("cards", "stock", "weighing", "instruments");
 
   private static final String CHAIN_START = "bench book";
 
@@ -107,8 +107,8 @@ final class BookLog {
   /**
    * Adds what is wrong with the chain.
    *
-   * @param lastHash takes the newest hash of each channel by its id, and of the cards, the drawer
-   *     and the weights by their kind
+   * @param lastHash takes the newest hash of each channel by its id, and of the cards, the drawer,
+   *     the instruments and the weights by their kind
    */
   void check(List<String> problems, Map<String, String> lastHash) {
     String[] before = {CHAIN_START};

@@ -15,7 +15,8 @@ import org.jdbi.v3.core.JdbiException;
 
 /**
  * Everything that is wrong with a book: SQLite's own check, documents that cannot be read or do not
- * match the log, revisions whose hash is wrong, a log whose chain is broken.
+ * match the log, revisions whose hash is wrong, runs whose readings do not match what was written
+ * down of them, a log whose chain is broken.
  */
 final class BookProblems {
   private final Handle handle;
@@ -38,6 +39,7 @@ final class BookProblems {
       ofRevisions(problems);
       ofShelf(problems, lastHash);
       ofPractice(problems);
+      new RunTable(handle, "the book").check(problems, log.documentHashes("run"));
       return problems;
     } catch (JdbiException e) {
       if (SqliteTrouble.ofMachine(e)) throw e;
@@ -87,6 +89,11 @@ final class BookProblems {
     if (!documents.isEmpty()
         && !Hash.of(documents.toArray(String[]::new)).equals(lastHash.get("cards"))) {
       problems.add("the sensor cards were changed outside the log");
+    }
+    List<String> instruments = shelf.instrumentDocuments();
+    if (!instruments.isEmpty()
+        && !Hash.of(instruments.toArray(String[]::new)).equals(lastHash.get("instruments"))) {
+      problems.add("the instruments were changed outside the log");
     }
     List<StockPart> stock = shelf.stock();
     if (!stock.isEmpty() && !ShelfHash.matches(stock, lastHash.get("stock"))) {

@@ -12,14 +12,17 @@ import nocking.book.internal.SqliteDialect;
 import nocking.channel.ChannelJson;
 import nocking.channel.PracticeResult;
 import nocking.channel.PracticeResult.Effort;
+import nocking.channel.RunJson;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
 import nocking.prior.PriorWeights;
+import nocking.run.Instrument;
 import org.jdbi.v3.core.Handle;
 
 /**
- * What a book has beside its channels: sensor cards, the drawer, the bench's weights and results of
- * practice. A book of an earlier version that is open read-only lacks some of the tables.
+ * What a book has beside its channels: sensor cards, the drawer, instruments, the bench's weights
+ * and results of practice. A book of an earlier version that is open read-only lacks some of the
+ * tables.
  */
 final class Shelf {
   /** First version of the schema that has cards and stock. */
@@ -31,9 +34,13 @@ final class Shelf {
   /** First version of the schema that has how long practice took. */
   private static final int WITH_TIME = 4;
 
+  /** First version of the schema that has instruments. */
+  private static final int WITH_INSTRUMENTS = 5;
+
   private final Handle handle;
   private final String fileName;
   private final Set<String> unreadableCards = new HashSet<>();
+  private final Set<String> unreadableInstruments = new HashSet<>();
 
   Shelf(Handle handle, String fileName) {
     this.handle = handle;
@@ -155,6 +162,60 @@ final class Shelf {
     handle.execute("DELETE FROM weighing");
     handle.execute("INSERT INTO weighing (place, document) VALUES (1, ?)", document);
     return Hash.of(document);
+  }
+
+  List<Instrument> instruments(SetAside aside) {
+    unreadableInstruments.clear();
+    if (lacks(WITH_INSTRUMENTS)) return List.of();
+    return handle
+        .createQuery("SELECT document, name FROM instrument ORDER BY place")
+        .map(
+            (r, c) -> {
+              Optional<Instrument> one =
+                  aside.read(
+                      "instrument " + r.getString(2),
+                      () -> RunJson.readInstrument(r.getString(1), fileName));
+              if (one.isEmpty()) unreadableInstruments.add(r.getString(1));
+              return one;
+            })
+        .list()
+        .stream()
+        .flatMap(Optional::stream)
+        .toList();
+  }
+
+  /** Documents of all instruments as they stand in the file. */
+  List<String> instrumentDocuments() {
+    if (lacks(WITH_INSTRUMENTS)) return List.of();
+    return handle
+        .createQuery("SELECT document FROM instrument ORDER BY place")
+        .mapTo(String.class)
+        .list();
+  }
+
+  /** Replaces all instruments that could be read; returns the hash for the log. */
+  String putInstruments(List<Instrument> instruments) {
+    List<String> before = instrumentDocuments();
+    var names = new ArrayList<String>();
+    var documents = new ArrayList<String>();
+    for (Instrument i : instruments) {
+      names.add(i.name());
+      documents.add(RunJson.compact(i));
+    }
+    for (String unreadable : before) {
+      if (!unreadableInstruments.contains(unreadable)) continue;
+      names.add("unreadable");
+      documents.add(unreadable);
+    }
+    handle.execute("DELETE FROM instrument");
+    for (int i = 0; i < documents.size(); i++) {
+      handle.execute(
+          "INSERT INTO instrument (place, name, document) VALUES (?, ?, ?)",
+          i,
+          names.get(i),
+          documents.get(i));
+    }
+    return Hash.of(documents.toArray(String[]::new));
   }
 
   List<PracticeResult> practice() {

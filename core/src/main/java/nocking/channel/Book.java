@@ -7,6 +7,7 @@ import java.util.UUID;
 import nocking.parts.StockPart;
 import nocking.prior.PriorWeights;
 import nocking.quantity.QuantityException;
+import nocking.run.Instrument;
 
 /**
  * A bench book.
@@ -15,12 +16,14 @@ import nocking.quantity.QuantityException;
  * @param cards sensor cards, in their order
  * @param stock the drawer of parts
  * @param priorWeights the bench's meter and how common each kind of fault is here
+ * @param instruments meters and references of the bench, in their order
  */
 public record Book(
     List<Channel> channels,
     List<SensorCard> cards,
     List<StockPart> stock,
-    PriorWeights priorWeights) {
+    PriorWeights priorWeights,
+    List<Instrument> instruments) {
   public static final Book EMPTY = new Book(List.of());
 
   public Book {
@@ -28,27 +31,37 @@ public record Book(
     cards = cards == null ? List.of() : List.copyOf(cards);
     stock = stock == null ? List.of() : List.copyOf(stock);
     priorWeights = priorWeights == null ? PriorWeights.USUAL : priorWeights;
+    instruments = instruments == null ? List.of() : List.copyOf(instruments);
   }
 
   /** A book of channels, without cards and stock. */
   public Book(List<Channel> channels) {
-    this(channels, List.of(), List.of(), PriorWeights.USUAL);
+    this(channels, List.of(), List.of(), PriorWeights.USUAL, List.of());
   }
 
   public Book withChannels(List<Channel> v) {
-    return new Book(v, cards, stock, priorWeights);
+    return new Book(v, cards, stock, priorWeights, instruments);
   }
 
   public Book withCards(List<SensorCard> v) {
-    return new Book(channels, v, stock, priorWeights);
+    return new Book(channels, v, stock, priorWeights, instruments);
   }
 
   public Book withStock(List<StockPart> v) {
-    return new Book(channels, cards, v, priorWeights);
+    return new Book(channels, cards, v, priorWeights, instruments);
   }
 
   public Book withPriorWeights(PriorWeights v) {
-    return new Book(channels, cards, stock, v);
+    return new Book(channels, cards, stock, v, instruments);
+  }
+
+  public Book withInstruments(List<Instrument> v) {
+    return new Book(channels, cards, stock, priorWeights, v);
+  }
+
+  /** An instrument by its name. */
+  public Optional<Instrument> instrument(String name) {
+    return instruments.stream().filter(i -> i.name().equals(name)).findFirst();
   }
 
   public Optional<SensorCard> card(String id) {
@@ -144,8 +157,8 @@ public record Book(
   }
 
   /**
-   * The book with what lies on the shelf of another one: cards that are new here, and drawer, meter
-   * and weights where this book has none of its own.
+   * The book with what lies on the shelf of another one: cards that are new here, and drawer,
+   * instruments, meter and weights where this book has none of its own.
    */
   public Book withShelfOf(Book other) {
     Book next = this;
@@ -153,6 +166,7 @@ public record Book(
       if (next.card(c.id()).isEmpty()) next = next.with(c);
     }
     if (next.stock.isEmpty()) next = next.withStock(other.stock);
+    if (next.instruments.isEmpty()) next = next.withInstruments(other.instruments);
     return next.priorWeights.equals(PriorWeights.USUAL)
         ? next.withPriorWeights(other.priorWeights)
         : next;

@@ -199,6 +199,14 @@ public final class Settling {
     };
   }
 
+  /** True when what had settled has clearly left its limits again; noise alone does not. */
+  boolean moves() {
+    return rule instanceof SettleRule.Stable s
+        && full()
+        && (deviation() > 2 * s.deviation()
+            || Math.abs(slope()) - CAUTION * slopeError() > s.slope());
+  }
+
   /**
    * Seconds until it will have settled, by the lag that the course so far shows; NaN while that
    * cannot be told.

@@ -11,7 +11,9 @@ import nocking.converter.Converter;
 import nocking.parts.StockPart;
 import nocking.prior.PriorWeights;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.run.Instrument;
 import nocking.sensor.Sensor;
 import nocking.stage.Divider;
 import nocking.stage.Stage;
@@ -92,9 +94,21 @@ class BookTest {
     var ohms = new StockPart("1k", 1000, 1, 0.25, 250, 3);
     var more = new StockPart("2k", 2000, 1, 0.25, 250, 5);
     var meter = new PriorWeights(new Meter(0.2, 3, 4000, 1e6), Map.of());
-    Book from = new Book(List.of(B), List.of(card("1", "Theirs"), other), List.of(more), meter);
+    Book from =
+        new Book(
+            List.of(B),
+            List.of(card("1", "Theirs"), other),
+            List.of(more),
+            meter,
+            List.of(Instrument.byHand("Rule", Unit.of("mm"))));
     assertThat(Book.EMPTY.withShelfOf(from)).isEqualTo(from.withChannels(List.of()));
-    Book own = new Book(List.of(A), List.of(card), List.of(ohms), meter);
+    Book own =
+        new Book(
+            List.of(A),
+            List.of(card),
+            List.of(ohms),
+            meter,
+            List.of(Instrument.byHand("Own", Unit.VOLT)));
     Book taken = own.withShelfOf(from.withPriorWeights(PriorWeights.USUAL));
     assertThat(taken).isEqualTo(own.with(other));
   }

@@ -57,7 +57,8 @@ public final class Hatchery {
             PlantSide.paddle()),
         Shelf.cards(),
         Shelf.drawer(),
-        PriorWeights.USUAL);
+        PriorWeights.USUAL,
+        List.of());
   }
 
   private static Value typed(String text, Unit unit) {

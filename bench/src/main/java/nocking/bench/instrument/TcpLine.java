@@ -1,0 +1,113 @@
+package nocking.bench.instrument;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.ConnectException;
+import java.net.InetSocketAddress;
+import java.net.NoRouteToHostException;
+import java.net.Socket;
+import java.net.SocketTimeoutException;
+import java.nio.charset.StandardCharsets;
+import nocking.bench.instrument.InstrumentException.Kind;
+import nocking.quantity.Sentence;
+
+/** Lines over a TCP connection. */
+final class TcpLine implements Line {
+  private final String name;
+  private final Socket socket;
+  private final InputStream in;
+
+  private TcpLine(String name, Socket socket, InputStream in) {
+    this.name = name;
+    this.socket = socket;
+    this.in = in;
+  }
+
+  /**
+   * @param name of the instrument, for messages
+   * @param address {@code HOST:PORT}
+   */
+  static TcpLine connect(String name, String address) throws InstrumentException {
+    int colon = address.lastIndexOf(':');
+    var socket = new Socket();
+    try {
+      int port = Integer.parseInt(address.substring(colon + 1));
+      socket.setTcpNoDelay(true);
+      socket.connect(
+          new InetSocketAddress(address.substring(0, Math.max(colon, 0)), port), PATIENCE);
+      socket.setSoTimeout(PATIENCE);
+      return new TcpLine(name, socket, socket.getInputStream());
+    } catch (SocketTimeoutException e) {
+      throw failed(socket, Kind.NO_ANSWER, "%s at %s does not answer in 2 s", name, address);
+    } catch (ConnectException | NoRouteToHostException e) {
+      throw failed(socket, Kind.REFUSED, "%s: %s refuses the connection", name, address);
+    } catch (IOException e) {
+      throw failed(socket, Kind.REFUSED, "%s: %s cannot be reached", name, address);
+    } catch (IllegalArgumentException e) {
+      throw failed(
+          socket, Kind.REFUSED, "%s: '%s' is no address; expected HOST:PORT", name, address);
+    }
+  }
+
+  private static InstrumentException failed(
+      Socket socket, Kind kind, String sentence, String name, String address) {
+    try {
+      socket.close();
+    } catch (IOException e) {
+      // It was never open.
+    }
+    return new InstrumentException(kind, sentence.formatted(name, Sentence.readable(address)));
+  }
+
+  @Override
+  public void send(String text) throws InstrumentException {
+    try {
+      socket.getOutputStream().write((text + "\n").getBytes(StandardCharsets.US_ASCII));
+    } catch (IOException e) {
+      throw gone();
+    }
+  }
+
+  private InstrumentException gone() {
+    return new InstrumentException(Kind.DISCONNECTED, name + " has dropped the connection");
+  }
+
+  @Override
+  public String receive() throws InstrumentException {
+    var line = new StringBuilder();
+    try {
+      for (int c = in.read(); c != '\n'; c = in.read()) {
+        if (c < 0) throw gone();
+        if (c != '\r') line.append((char) c);
+        if (line.length() > LONGEST) {
+          throw new InstrumentException(Kind.ODD_ANSWER, name + " sends without an end of line");
+        }
+      }
+      return line.toString();
+    } catch (SocketTimeoutException e) {
+      throw new InstrumentException(
+          Kind.NO_ANSWER, "%s does not answer in %d s".formatted(name, PATIENCE / 1000));
+    } catch (IOException e) {
+      throw gone();
+    }
+  }
+
+  @Override
+  public void drain() throws InstrumentException {
+    try {
+      // Only whole lines lie about: what is being sent now belongs to what is read next.
+      while (in.available() > 0) receive();
+    } catch (IOException e) {
+      throw gone();
+    }
+  }
+
+  @Override
+  public void close() {
+    try {
+      socket.close();
+    } catch (IOException e) {
+      // What is let go of need not be told so.
+    }
+  }
+}

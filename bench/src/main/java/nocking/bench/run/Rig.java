@@ -1,0 +1,143 @@
+package nocking.bench.run;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import nocking.bench.instrument.Connection;
+import nocking.bench.instrument.HandReference;
+import nocking.bench.instrument.InstrumentException;
+import nocking.bench.instrument.InstrumentException.Kind;
+import nocking.bench.instrument.Reference;
+import nocking.quantity.Unit;
+import nocking.run.Instrument;
+import nocking.run.RunChannel;
+import nocking.run.RunPlan;
+
+/**
+ * The instruments of a run, connected when they are first asked. A connection that failed is let go
+ * of, so that no late answer is taken for a new one.
+ */
+public final class Rig implements AutoCloseable {
+  /** How an instrument is reached. */
+  public interface Reach {
+    Reference open(Instrument instrument) throws InstrumentException;
+  }
+
+  private final RunPlan plan;
+  private final Reach reach;
+  private final Map<Integer, Reference> open = new HashMap<>();
+  private final Map<String, String> addresses = new HashMap<>();
+  private final HandReference hand = new HandReference();
+
+  public Rig(RunPlan plan) {
+    this(plan, Connection::open);
+  }
+
+  public Rig(RunPlan plan, Reach reach) {
+    this.plan = plan;
+    this.reach = reach;
+  }
+
+  /** What is typed where the reference is read by eye. */
+  public HandReference hand() {
+    return hand;
+  }
+
+  /** Sends for an instrument at another address from now on. */
+  public synchronized void moved(String name, String address) {
+    addresses.put(name, address);
+  }
+
+  private synchronized Instrument where(Instrument i) {
+    String address = addresses.get(i.name());
+    return address == null ? i : i.withAddress(address);
+  }
+
+  private Instrument instrument(int index) {
+    return index == 0 ? plan.reference() : plan.channels().get(index - 1).meter();
+  }
+
+  /** 0 is the reference, 1 … the meters of the channels. */
+  private Reference at(int index) throws InstrumentException {
+    Reference r = open.get(index);
+    if (r == null) {
+      Instrument i = where(instrument(index));
+      r = index == 0 && i.byHand() ? hand : reach.open(i);
+      open.put(index, r);
+    }
+    return r;
+  }
+
+  private interface Asking<T> {
+    T ask(Reference r) throws InstrumentException;
+  }
+
+  private <T> T ask(int index, Asking<T> question) throws InstrumentException {
+    try {
+      return question.ask(at(index));
+    } catch (InstrumentException e) {
+      if (e.breaks()) letGo(index);
+      throw e;
+    }
+  }
+
+  private void letGo(int index) {
+    Reference r = open.remove(index);
+    if (r != null) r.close();
+  }
+
+  /** Brings the reference to a set point, as far as it can be told. */
+  public void bringTo(double setPoint) throws InstrumentException {
+    double own = convert(setPoint, plan.unit(), plan.reference().unit());
+    ask(
+        0,
+        r -> {
+          r.bringTo(own);
+          return null;
+        });
+  }
+
+  /**
+   * What is applied, in the unit of the plan; NaN where the reference is beyond its range, or is
+   * read by eye and nothing was typed yet.
+   */
+  public double applied() throws InstrumentException {
+    double own = read(0);
+    return plan.reference().byHand() ? own : convert(own, plan.reference().unit(), plan.unit());
+  }
+
+  /** A reading of each channel, in its raw unit; NaN where a meter is beyond its range. */
+  public List<Double> raw() throws InstrumentException {
+    var list = new ArrayList<Double>();
+    for (int i = 0; i < plan.channels().size(); i++) {
+      RunChannel c = plan.channels().get(i);
+      list.add(convert(read(i + 1), c.meter().unit(), c.raw().unit().symbol()));
+    }
+    return list;
+  }
+
+  private double read(int index) throws InstrumentException {
+    Instrument i = instrument(index);
+    try {
+      double v = ask(index, Reference::read);
+      boolean below = i.low() != null && v < i.low().number();
+      boolean above = i.high() != null && v > i.high().number();
+      return below || above ? Double.NaN : v;
+    } catch (InstrumentException e) {
+      if (e.kind() == Kind.OVERRANGE) return Double.NaN;
+      throw e;
+    }
+  }
+
+  private static double convert(double v, String from, String to) {
+    if (from.isEmpty() || from.equals(to)) return v;
+    return Unit.of(from).convert(v, Unit.of(to));
+  }
+
+  @Override
+  public void close() {
+    open.values().forEach(Reference::close);
+    open.clear();
+  }
+}

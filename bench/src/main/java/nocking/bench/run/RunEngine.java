@@ -1,0 +1,194 @@
+package nocking.bench.run;
+
+import java.util.Optional;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import nocking.bench.instrument.InstrumentException;
+import nocking.bench.instrument.InstrumentException.Kind;
+import nocking.run.Act;
+import nocking.run.RunJournal;
+import nocking.run.RunPoint;
+import nocking.run.RunProgress;
+import nocking.run.RunProgress.Phase;
+import nocking.run.RunSnapshot;
+import nocking.run.Sweep;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Carries a run out on the thread that calls {@link #run}; everything else may be called from any
+ * thread. A sweep is in the journal before anyone is told of it. An instrument that fails is tried
+ * again with growing patience; the run waits for it and settles anew when it is back. So does it
+ * where the journal cannot be written.
+ */
+public final class RunEngine implements Runnable {
+  private static final Logger LOG = LoggerFactory.getLogger(RunEngine.class);
+
+  /** Odd answers in a row that are asked again at once. */
+  private static final int AT_ONCE = 3;
+
+  private static final long FIRST_WAIT = 1000;
+  private static final long LONGEST_WAIT = 30_000;
+
+  /** Told what has happened, on the thread of the run. */
+  public interface Listener {
+    void changed(RunSnapshot now);
+  }
+
+  private record Wish(Act.Kind kind, String why) {}
+
+  private final RunProgress progress;
+  private final RunJournal journal;
+  private final Rig rig;
+  private final BenchClock clock;
+  private final Listener listener;
+  private final Queue<Wish> wishes = new ConcurrentLinkedQueue<>();
+  private volatile boolean broken;
+  private int broughtTo = -1;
+  private int failures;
+  private String trouble = "";
+  private boolean writing = true;
+
+  /**
+   * @param progress where the run stands; it belongs to the engine from now on
+   */
+  public RunEngine(
+      RunProgress progress, RunJournal journal, Rig rig, BenchClock clock, Listener listener) {
+    this.progress = progress;
+    this.journal = journal;
+    this.rig = rig;
+    this.clock = clock;
+    this.listener = listener;
+  }
+
+  /** Asks for something to be done before the next sweep. */
+  public void ask(Act.Kind kind, String why) {
+    wishes.add(new Wish(kind, why));
+  }
+
+  /** Ends the thread after the sweep under way and leaves the run as one that can go on. */
+  public void breakOff() {
+    broken = true;
+  }
+
+  /** Goes on until the run is over or broken off. */
+  @Override
+  public void run() {
+    try (rig) {
+      act(Act.Kind.BEGIN, "");
+      while (!broken && !progress.over()) {
+        grant();
+        if (broken || progress.over()) break;
+        long began = clock.now();
+        step();
+        long left = (long) (1000 * progress.plan().every()) - (clock.now() - began);
+        if (left > 0 && !broken && !progress.over()) clock.pause(left);
+      }
+      if (progress.over()) end();
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+    tell();
+  }
+
+  private void end() throws InterruptedException {
+    act(progress.phase() == Phase.DONE ? Act.Kind.END : Act.Kind.STOP, lastWords());
+  }
+
+  private String stopWhy = "";
+
+  private String lastWords() {
+    if (progress.phase() == Phase.DONE) return "";
+    return stopWhy.isEmpty() ? progress.whyNot() : stopWhy;
+  }
+
+  private void grant() throws InterruptedException {
+    for (Wish w = wishes.poll(); w != null; w = wishes.poll()) {
+      if (w.kind == Act.Kind.STOP) {
+        // Its line is the last one of the journal.
+        stopWhy = w.why;
+        progress.take(new Act(clock.now(), Act.Kind.STOP, w.why));
+        return;
+      }
+      act(w.kind, w.why);
+      broughtTo = -1;
+    }
+  }
+
+  private void act(Act.Kind kind, String why) throws InterruptedException {
+    var act = new Act(clock.now(), kind, why);
+    write(() -> journal.append(act));
+    progress.take(act);
+    tell();
+  }
+
+  private void step() throws InterruptedException {
+    if (progress.phase() == Phase.HELD) {
+      tell();
+      return;
+    }
+    try {
+      int target = progress.next();
+      if (broughtTo != target) {
+        rig.bringTo(progress.target().orElseThrow().setPoint());
+        broughtTo = target;
+      }
+      double applied = rig.applied();
+      var sweep = new Sweep(clock.now(), target, applied, rig.raw());
+      back();
+      Optional<RunPoint> completes = progress.take(sweep);
+      write(() -> journal.append(sweep, completes));
+      tell();
+    } catch (InstrumentException e) {
+      failed(e);
+    }
+  }
+
+  /** An instrument that was lost is back: nothing that was seen before tells what is now. */
+  private void back() throws InterruptedException {
+    if (failures == 0) return;
+    boolean lost = failures > AT_ONCE;
+    failures = 0;
+    trouble = "";
+    if (!lost) return;
+    act(Act.Kind.TROUBLE, "all instruments answer again");
+    act(Act.Kind.BEGIN, "");
+  }
+
+  private void failed(InstrumentException e) throws InterruptedException {
+    failures++;
+    trouble = e.getMessage();
+    boolean odd = e.kind() == Kind.ODD_ANSWER && failures <= AT_ONCE;
+    // Said once and when it changes its mind, not at every try.
+    if (failures == 1 || failures == AT_ONCE + 1) act(Act.Kind.TROUBLE, e.getMessage());
+    else tell();
+    if (e.breaks()) broughtTo = -1;
+    if (odd) return;
+    failures = Math.max(failures, AT_ONCE + 1);
+    int again = Math.min(failures - AT_ONCE - 1, 5);
+    clock.pause(Math.min(FIRST_WAIT << again, LONGEST_WAIT));
+  }
+
+  /** Writes, however long the disk refuses; only breaking off ends it. */
+  private void write(Runnable line) throws InterruptedException {
+    for (long wait = FIRST_WAIT; ; wait = Math.min(2 * wait, LONGEST_WAIT)) {
+      try {
+        line.run();
+        if (!writing) trouble = "";
+        writing = true;
+        return;
+      } catch (RuntimeException e) {
+        LOG.error("a line of the run was not written", e);
+        writing = false;
+        trouble = "Nothing can be written down: " + e.getMessage();
+        tell();
+        if (broken) throw new InterruptedException("broken off while nothing could be written");
+        clock.pause(wait);
+      }
+    }
+  }
+
+  private void tell() {
+    listener.changed(RunSnapshot.of(progress, trouble));
+  }
+}

@@ -1,0 +1,184 @@
+package nocking.bench.simulated;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.random.RandomGenerator;
+import java.util.random.RandomGeneratorFactory;
+
+/**
+ * The physics of a scene. Time goes on only by {@link #advance}; what scatters comes from one
+ * generator for each instrument, so that what is asked of one does not change another. Safe for
+ * several threads.
+ */
+public final class BenchModel {
+  private static final double STEP = 0.05;
+
+  private static final class Probe {
+    final TrueSensor sensor;
+    final RandomGenerator noise;
+    double depth;
+    double follows;
+    double carried;
+    double frozen = Double.NaN;
+    Fault fault = Fault.NONE;
+
+    Probe(TrueSensor sensor, RandomGenerator noise, double start) {
+      this.sensor = sensor;
+      this.noise = noise;
+      follows = start;
+      carried = start;
+    }
+  }
+
+  private final Scene scene;
+  private final RandomGenerator referenceNoise;
+  private final List<Probe> probes = new ArrayList<>();
+  private double seconds;
+  private double debt;
+  private double target;
+  private double shown;
+  private double applied;
+  private boolean brought;
+  private Fault referenceFault = Fault.NONE;
+  private double referenceFrozen = Double.NaN;
+  private double lastReference;
+
+  public BenchModel(Scene scene, long seed) {
+    this.scene = scene;
+    RandomGenerator seeds = RandomGeneratorFactory.of("L64X128MixRandom").create(seed);
+    referenceNoise = generator(seeds.nextLong());
+    double rest = scene.stimulus().rest();
+    target = rest;
+    shown = rest;
+    applied = rest;
+    for (TrueSensor s : scene.sensors()) {
+      probes.add(new Probe(s, generator(seeds.nextLong()), rest));
+    }
+  }
+
+  private static RandomGenerator generator(long seed) {
+    return RandomGeneratorFactory.of("L64X128MixRandom").create(seed);
+  }
+
+  public Scene scene() {
+    return scene;
+  }
+
+  /** Lets time go by, in seconds. */
+  public synchronized void advance(double dt) {
+    debt += dt;
+    while (debt >= STEP - 1e-9) {
+      debt -= STEP;
+      step();
+    }
+  }
+
+  private void step() {
+    Stimulus s = scene.stimulus();
+    seconds += STEP;
+    if (brought) {
+      double move = (target - shown) * -Math.expm1(-STEP / s.lag());
+      shown += Math.clamp(move, -s.rate() * STEP, s.rate() * STEP);
+    }
+    if (s.leak() > 0) shown += (s.rest() - shown) * STEP / s.leak();
+    // Play: what is moved follows only at the ends of it.
+    applied = Math.clamp(applied, shown - s.backlash() / 2, shown + s.backlash() / 2);
+    for (Probe p : probes) {
+      double here = applied + s.gradient() * p.depth + wave(p);
+      p.follows += (here - p.follows) * -Math.expm1(-STEP / p.sensor.lag());
+      double h = p.sensor.hysteresis();
+      p.carried = Math.clamp(p.carried, p.follows - h, p.follows + h);
+    }
+  }
+
+  private double wave(Probe p) {
+    Stimulus s = scene.stimulus();
+    double phase = probes.indexOf(p);
+    return s.wave() * Math.sin(2 * Math.PI * seconds / s.period() + phase);
+  }
+
+  /** Seconds that have gone by. */
+  public synchronized double seconds() {
+    return seconds + debt;
+  }
+
+  /** Brings what is applied to a set point; it stops at its ends. */
+  public synchronized void bringTo(double setPoint) {
+    target = Math.clamp(setPoint, scene.stimulus().low(), scene.stimulus().high());
+    brought = true;
+  }
+
+  /** Where it is being brought to. */
+  public synchronized double target() {
+    return target;
+  }
+
+  /** What is really applied, without any noise. */
+  public synchronized double applied() {
+    return applied;
+  }
+
+  /** What a sensor would give at the quantity, without noise, lag and play. */
+  public double truth(int sensor, double quantity) {
+    return scene.sensors().get(sensor).volts().applyAsDouble(quantity);
+  }
+
+  /** What the reference reads. */
+  public synchronized double reference() {
+    Stimulus s = scene.stimulus();
+    double v = shown + s.scatter() * referenceNoise.nextGaussian();
+    v = Math.rint(v / s.resolution()) * s.resolution();
+    if (referenceFault == Fault.FROZEN) {
+      if (Double.isNaN(referenceFrozen)) referenceFrozen = lastReference;
+      v = referenceFrozen;
+    }
+    lastReference = v;
+    return v;
+  }
+
+  /** Volts that the meter of a sensor reads. */
+  public synchronized double volts(int sensor) {
+    Probe p = probes.get(sensor);
+    TrueSensor s = p.sensor;
+    double noise = s.scatter() * p.noise.nextGaussian();
+    double v = s.volts().applyAsDouble(p.carried) + s.drift() * seconds / 3600;
+    v = Math.clamp(v, 0, s.most()) + noise;
+    v =
+        switch (p.fault) {
+          case PULLED_WIRE -> 0.002 + noise;
+          case FLAT_BATTERY -> 0.8 * v;
+          case SPIKE -> {
+            p.fault = Fault.NONE;
+            yield v + 0.5 * s.most();
+          }
+          case FROZEN -> Double.isNaN(p.frozen) ? v : p.frozen;
+          default -> v;
+        };
+    p.frozen = v;
+    return v;
+  }
+
+  /** Puts a sensor deeper than the reference, in millimetres. */
+  public synchronized void depth(int sensor, double millimetres) {
+    probes.get(sensor).depth = millimetres;
+  }
+
+  /**
+   * What goes wrong from now on.
+   *
+   * @param instrument 0 the reference, 1 … the meters
+   */
+  public synchronized void fault(int instrument, Fault fault) {
+    if (instrument == 0) {
+      referenceFault = fault;
+      referenceFrozen = Double.NaN;
+    } else {
+      probes.get(instrument - 1).fault = fault;
+    }
+  }
+
+  /** What is wrong with an instrument. */
+  public synchronized Fault fault(int instrument) {
+    return instrument == 0 ? referenceFault : probes.get(instrument - 1).fault;
+  }
+}

@@ -1,0 +1,272 @@
+package nocking.bench.simulated;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.UncheckedIOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import nocking.quantity.Unit;
+import nocking.run.Instrument;
+import nocking.run.Instrument.Language;
+
+/**
+ * A bench model that is asked over TCP, on loopback only: one port for each instrument, and one for
+ * the bench itself, where time is let go by and faults are made ({@code SIM:STEP 1.0}, {@code
+ * SIM:FAULT 1 FROZEN}, {@code SIM:DEPTH 1 40}, {@code SIM:MOVE 1}, {@code SIM:TIME?}).
+ */
+public final class BenchServer implements AutoCloseable {
+  private final BenchModel model;
+  private final double speed;
+  private final List<Port> ports = new ArrayList<>();
+  private final Port control;
+  private final Thread pace;
+  private volatile boolean closed;
+
+  /** An instrument's door. */
+  private final class Port {
+    final int index;
+    volatile ServerSocket door;
+    final Set<Socket> guests = ConcurrentHashMap.newKeySet();
+    private String error = "";
+
+    Port(int index) throws IOException {
+      this.index = index;
+      open();
+    }
+
+    void open() throws IOException {
+      var socket = new ServerSocket(0, 8, InetAddress.getLoopbackAddress());
+      door = socket;
+      Thread.ofVirtual().start(() -> accept(socket));
+    }
+
+    private void accept(ServerSocket socket) {
+      while (!socket.isClosed()) {
+        try {
+          Socket guest = socket.accept();
+          guest.setTcpNoDelay(true);
+          guests.add(guest);
+          Thread.ofVirtual().start(() -> serve(guest));
+        } catch (IOException e) {
+          // The door was closed.
+          return;
+        }
+      }
+    }
+
+    private void serve(Socket guest) {
+      try (guest;
+          var in =
+              new BufferedReader(
+                  new InputStreamReader(guest.getInputStream(), StandardCharsets.US_ASCII))) {
+        for (String line = in.readLine(); line != null; line = in.readLine()) {
+          String answer = index < 0 ? command(line.strip()) : answer(line.strip());
+          if (answer == null) return;
+          if (!answer.isEmpty()) {
+            guest.getOutputStream().write((answer + "\n").getBytes(StandardCharsets.US_ASCII));
+          }
+        }
+      } catch (IOException e) {
+        // The guest has left.
+      } finally {
+        guests.remove(guest);
+      }
+    }
+
+    /** Null drops the connection; empty says nothing. */
+    private String answer(String line) {
+      switch (model.fault(index)) {
+        case DROPPED -> {
+          return null;
+        }
+        case SILENT -> {
+          return "";
+        }
+        case GARBAGE -> {
+          return "#\u0001?garbled ~~";
+        }
+        case OVERRANGE -> {
+          if (line.endsWith("?") && !line.startsWith("*")) return "9.9E37";
+        }
+        default -> {}
+      }
+      String upper = line.toUpperCase(Locale.ROOT);
+      if (upper.equals("*IDN?")) return identity();
+      if (upper.equals("SYST:ERR?")) return error();
+      if (upper.startsWith("SOUR") && index == 0) return set(line);
+      if (upper.equals("READ?") || upper.startsWith("MEAS")) return reading();
+      error = "-113,\"Undefined header\"";
+      return "";
+    }
+
+    private String identity() {
+      String who = index == 0 ? "Reference" : scene().sensors().get(index - 1).tag() + " meter";
+      return "Millrace,%s of the %s,%d,0".formatted(who, scene().name(), index);
+    }
+
+    private String error() {
+      String e = error.isEmpty() ? "0,\"No error\"" : error;
+      error = "";
+      return e;
+    }
+
+    private String set(String line) {
+      try {
+        double v = Double.parseDouble(line.substring(line.indexOf(' ') + 1).strip());
+        Stimulus s = scene().stimulus();
+        if (v < s.low() || v > s.high()) error = "-222,\"Data out of range\"";
+        else model.bringTo(v);
+      } catch (NumberFormatException e) {
+        error = "-104,\"Data type error\"";
+      }
+      return "";
+    }
+
+    private String reading() {
+      return String.format(
+          Locale.ROOT, "%+.8E", index == 0 ? model.reference() : model.volts(index - 1));
+    }
+
+    void close() throws IOException {
+      door.close();
+      for (Socket g : guests) g.close();
+    }
+  }
+
+  /**
+   * @param speed bench seconds in a second; 0 for time that goes on by command only
+   */
+  public BenchServer(BenchModel model, double speed) throws IOException {
+    this.model = model;
+    this.speed = speed;
+    for (int i = 0; i <= model.scene().sensors().size(); i++) ports.add(new Port(i));
+    control = new Port(-1);
+    pace = speed > 0 ? Thread.ofPlatform().daemon().name("bench").start(this::pace) : null;
+  }
+
+  private Scene scene() {
+    return model.scene();
+  }
+
+  private void pace() {
+    long last = System.nanoTime();
+    while (!closed) {
+      try {
+        Thread.sleep(5);
+      } catch (InterruptedException e) {
+        return;
+      }
+      long now = System.nanoTime();
+      model.advance((now - last) * 1e-9 * speed);
+      last = now;
+    }
+  }
+
+  private String command(String line) {
+    String[] words = line.split("\\s+");
+    try {
+      return switch (words[0].toUpperCase(Locale.ROOT)) {
+        case "SIM:STEP" -> {
+          model.advance(Double.parseDouble(words[1]));
+          yield "OK";
+        }
+        case "SIM:TIME?" -> String.valueOf(model.seconds());
+        case "SIM:TRUE?" -> String.valueOf(model.applied());
+        case "SIM:DEPTH" -> {
+          model.depth(Integer.parseInt(words[1]) - 1, Double.parseDouble(words[2]));
+          yield "OK";
+        }
+        case "SIM:FAULT" -> {
+          fault(Integer.parseInt(words[1]), Fault.valueOf(words[2].toUpperCase(Locale.ROOT)));
+          yield "OK";
+        }
+        case "SIM:MOVE" -> move(Integer.parseInt(words[1]));
+        case "*IDN?" -> "Millrace,Bench of the %s,0,0".formatted(scene().name());
+        default -> "unknown: " + words[0];
+      };
+    } catch (IllegalArgumentException | IndexOutOfBoundsException | IOException e) {
+      return "not understood: " + line;
+    }
+  }
+
+  /** Makes a fault; one that drops the connection does so at once. */
+  public void fault(int instrument, Fault fault) throws IOException {
+    model.fault(instrument, fault);
+    if (fault == Fault.DROPPED) {
+      for (Socket g : ports.get(instrument).guests) g.close();
+    }
+  }
+
+  /** Starts an instrument anew at another port; returns it. */
+  private String move(int instrument) throws IOException {
+    Port p = ports.get(instrument);
+    p.close();
+    p.open();
+    return String.valueOf(p.door.getLocalPort());
+  }
+
+  /** Address of an instrument: 0 the reference, 1 … the meters. */
+  public String address(int instrument) {
+    return address(ports.get(instrument));
+  }
+
+  /** Address of the bench itself. */
+  public String control() {
+    return address(control);
+  }
+
+  private static String address(Port p) {
+    return "127.0.0.1:" + p.door.getLocalPort();
+  }
+
+  /** The reference as it would stand in a book. */
+  public Instrument reference() {
+    Unit unit = scene().stimulus().unit().isEmpty() ? Unit.ONE : Unit.of(scene().stimulus().unit());
+    return Instrument.of(
+            "Reference of the " + scene().name(), Language.SCPI, address(0), "READ?", unit)
+        .withSet("SOUR %s");
+  }
+
+  /** The meter of a sensor as it would stand in a book. */
+  public Instrument meter(int sensor) {
+    return Instrument.of(
+        "Meter at " + scene().sensors().get(sensor).tag(),
+        Language.SCPI,
+        address(sensor + 1),
+        "READ?",
+        Unit.VOLT);
+  }
+
+  /** What a script needs to know. */
+  public Map<String, Object> doors() {
+    var meters = new ArrayList<Map<String, String>>();
+    for (int i = 0; i < scene().sensors().size(); i++) {
+      meters.add(Map.of("channel", scene().sensors().get(i).tag(), "address", address(i + 1)));
+    }
+    return Map.of(
+        "scene", scene().name(), "reference", address(0), "meters", meters, "control", control());
+  }
+
+  @Override
+  public void close() {
+    closed = true;
+    try {
+      for (Port p : ports) p.close();
+      control.close();
+      if (pace != null) pace.join();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+}

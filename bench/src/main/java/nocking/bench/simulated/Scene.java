@@ -1,0 +1,166 @@
+package nocking.bench.simulated;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A bench that is set up for one job at the hatchery.
+ *
+ * @param caution what to heed at a real one; shown where the work is done
+ */
+public record Scene(
+    String name, String title, Stimulus stimulus, List<TrueSensor> sensors, String caution) {
+
+  private static final double ZERO_CELSIUS = 273.15;
+
+  /** Thermistor and pull-up as they are: 20 Ω and 8 K of β from nominal. */
+  private static double raceway(double t) {
+    double ohms = 10020 * Math.exp(3858 * (1 / (t + ZERO_CELSIUS) - 1 / (25 + ZERO_CELSIUS)));
+    return 3.3 * ohms / (ohms + 18.02e3);
+  }
+
+  private static TrueSensor thermistor() {
+    return new TrueSensor("RW-T1", Scene::raceway, 6, 0.0004, 0, 0.0002, 3.3);
+  }
+
+  /** Litres in the sump at a level in metres: a trough that widens upwards. */
+  static double litres(double metres) {
+    return 1000 * (0.35 * metres + 0.42 * metres * metres);
+  }
+
+  private static double metres(double litres) {
+    double v = Math.max(0, litres) / 1000;
+    return (Math.sqrt(0.35 * 0.35 + 4 * 0.42 * v) - 0.35) / (2 * 0.42);
+  }
+
+  private static final List<Scene> ALL =
+      List.of(
+          new Scene(
+              "bath",
+              "liquid bath with heater and stirrer",
+              Stimulus.steady("°C", -5, 60, 25, 0.004, 0.01)
+                  .withRest(12)
+                  .withRate(0.25)
+                  .withGradient(-0.0008),
+              List.of(thermistor(), incubator()),
+              "Wet hands and a mains stirrer: use the isolated outlet. Above 50 °C the bath scalds."),
+          new Scene(
+              "pump",
+              "hand pump with a slow leak",
+              Stimulus.steady("kPa", 0, 100, 1.5, 0.01, 0.01).withRate(20).withLeak(4000),
+              List.of(
+                  new TrueSensor(
+                      "BL-P1",
+                      x -> (0.403 + 0.04188 * x) * 10 / 15.1,
+                      0.1,
+                      0.0006,
+                      0.03,
+                      0.0005,
+                      3.3)),
+              "Bleed before a fitting is loosened; rated fittings only, eye protection on."),
+          new Scene(
+              "slide",
+              "slide with a scale and some play",
+              Stimulus.steady("%", 0, 100, 0.3, 0.01, 0.05).withRate(40).withBacklash(0.4),
+              List.of(
+                  new TrueSensor(
+                      "SG-P1", x -> 5 * (0.923 - 0.00842 * x) * 0.9975, 0.05, 0.0008, 0, 0, 5)),
+              "Moving parts: fingers out of the slide while it is driven."),
+          new Scene(
+              "tank",
+              "header tank with a metering pump, and waves",
+              Stimulus.steady("m", 0, 4, 4, 0.0005, 0.001).withRate(0.05).withWaves(0.004, 2.3),
+              List.of(
+                  new TrueSensor(
+                      "HD-L1", x -> 149.9 * (0.00402 + 0.003996 * x), 1, 0.0004, 0, 0, 3.3)),
+              "Water and pumps: isolate the pump before reaching into the tank."),
+          new Scene(
+              "sump",
+              "odd-shaped sump that is filled in measured pours",
+              Stimulus.steady("L", 0, 600, 3, 0.02, 0.1).withRate(2).withWaves(0.8, 1.7),
+              List.of(
+                  new TrueSensor("SP-V1", x -> 0.45 + 3.61 * metres(x - 6), 0.8, 0.0008, 0, 0, 4.6),
+                  new TrueSensor(
+                      "SP-V2", x -> 0.46 + 3.58 * metres(x - 9), 0.8, 0.0008, 0, 0, 4.6)),
+              "Water and pumps: isolate the pump before reaching into the sump."),
+          new Scene(
+              "well",
+              "dry-block well, where a shallow probe reads low",
+              Stimulus.steady("°C", 0, 150, 40, 0.006, 0.01)
+                  .withRest(22)
+                  .withRate(0.4)
+                  .withGradient(-0.004),
+              List.of(thermistor()),
+              "The block stays hot long after it is switched off; keep it upright."),
+          new Scene(
+              "mains",
+              "mains source behind an isolating stand-in",
+              Stimulus.steady("V", 0, 260, 0.5, 0.05, 0.1).withRate(60),
+              List.of(new TrueSensor("AE-V1", x -> 0.01263 * x, 1.2, 0.0008, 0, 0, 3.3)),
+              "The stand-in is isolated; the mains is not. Work on live mains is for a licensed"
+                  + " person under local codes."),
+          new Scene(
+              "frame",
+              "load frame with test masses",
+              Stimulus.steady("kg", 0, 70, 0.8, 0, 0.01).withRate(15),
+              List.of(
+                  new TrueSensor(
+                      "FH-W1",
+                      x -> 394.5 * 5 * 0.001 * (2.002 * x / 60 + 0.012) + 0.251,
+                      0.4,
+                      0.0006,
+                      0.02,
+                      0.0003,
+                      4.9)),
+              "Masses fall: nothing below the frame that should not be hit, feet included."),
+          new Scene(
+              "oxygen",
+              "oxygen vessel, stirred",
+              Stimulus.steady("mg/L", 0, 22, 20, 0.01, 0.01).withRest(9).withRate(0.2),
+              List.of(
+                  new TrueSensor(
+                      "OX-D1",
+                      x -> 50 * (0.0001 + 0.00243 * x - 0.0000018 * x * x),
+                      12,
+                      0.0012,
+                      0,
+                      0.002,
+                      3.2)),
+              "Oxygen feeds fire: no grease, no flame, ventilate."),
+          new Scene(
+              "stroke",
+              "gate actuator on a rule",
+              Stimulus.steady("mm", 0, 220, 0.3, 0.02, 0.1).withRate(60).withBacklash(0.3),
+              List.of(
+                  new TrueSensor(
+                      "GV-P1", x -> 0.5952 * (0.012 + 5.011 * x / 220), 0.1, 0.0008, 0, 0, 3)),
+              "The gate crushes: lock it before reaching in. A teach wire goes to ground only,"
+                  + " never to the positive supply."),
+          new Scene(
+              "lever",
+              "lever of the flow diverter, with slack",
+              Stimulus.steady("", 1, 5, 0.2, 0, 1).withRate(4).withBacklash(0.04),
+              List.of(new TrueSensor("FD-S1", x -> 0.8 + 0.4 * x, 0.05, 0.002, 0, 0, 5)),
+              "Moving parts: keep clear of the rod while the lever is thrown."));
+
+  private static TrueSensor incubator() {
+    return new TrueSensor(
+        "IN-T2", x -> 13.47 * (0.35 + 0.02 * x - 0.528) + 1.65, 9, 0.0006, 0, 0.0002, 3.3);
+  }
+
+  public static List<Scene> all() {
+    return ALL;
+  }
+
+  /** A scene by its name. */
+  public static Optional<Scene> named(String name) {
+    return ALL.stream().filter(s -> s.name.equals(name)).findFirst();
+  }
+
+  /** The scene in which a channel of the hatchery is read. */
+  public static Optional<Scene> of(String tag) {
+    return ALL.stream()
+        .filter(s -> s.sensors.stream().anyMatch(t -> t.tag().equals(tag)))
+        .findFirst();
+  }
+}

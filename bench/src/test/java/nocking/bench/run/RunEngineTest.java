@@ -1,0 +1,231 @@
+package nocking.bench.run;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.IOException;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.atomic.AtomicInteger;
+import nocking.bench.simulated.BenchModel;
+import nocking.bench.simulated.BenchServer;
+import nocking.bench.simulated.Fault;
+import nocking.bench.simulated.Scene;
+import nocking.bench.simulated.SteppedClock;
+import nocking.run.Act;
+import nocking.run.Instrument;
+import nocking.run.Instrument.Language;
+import nocking.run.RunPlan;
+import nocking.run.RunPoint;
+import nocking.run.RunProgress;
+import nocking.run.RunProgress.Phase;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Runs against the simulated bench, over its sockets; its time goes on by command. */
+class RunEngineTest {
+  private static final long START = 1_795_000_000_000L;
+
+  private final MemoryJournal journal = new MemoryJournal();
+
+  private RunProgress carryOut(BenchServer server, RunPlan plan) throws IOException {
+    var progress = new RunProgress(plan);
+    try (var clock = new SteppedClock(server.control(), START)) {
+      new RunEngine(progress, journal, new Rig(plan), clock, s -> {}).run();
+    }
+    return progress;
+  }
+
+  /** Mean of a point against what the sensor gives at what was really applied. */
+  private static void isTrue(BenchModel model, RunPlan plan, RunPoint p) {
+    Scene scene = model.scene();
+    for (int i = 0; i < scene.sensors().size(); i++) {
+      var s = scene.sensors().get(i);
+      double mean = p.readings().get(i).stream().mapToDouble(v -> v).average().orElseThrow();
+      double step = 1e-4 * (1 + Math.abs(p.applied()));
+      double slope =
+          (model.truth(i, p.applied() + step) - model.truth(i, p.applied() - step)) / (2 * step);
+      double stated =
+          Math.abs(slope)
+                  * (scene.stimulus().scatter()
+                      + scene.stimulus().resolution()
+                      + scene.stimulus().backlash() / 2
+                      + s.hysteresis())
+              + 4 * s.scatter() / Math.sqrt(plan.average())
+              + s.drift();
+      // What the rule leaves of the approach: one hundredth of a step.
+      double left = Math.abs(slope) * plan.band() / 5;
+      assertThat(mean)
+          .as("%s of %s at %s", s.tag(), scene.name(), p.applied())
+          .isCloseTo(model.truth(i, p.applied()), within(stated + left));
+    }
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"bath", "pump", "slide", "frame", "oxygen", "mains", "stroke", "well"})
+  void fivePointsUpAndDownAreTheTruthWithinTheNoise(String name) throws IOException {
+    Scene scene = Scene.named(name).orElseThrow();
+    double low = name.equals("bath") ? 4 : Math.max(scene.stimulus().low(), 0);
+    double high = Math.min(scene.stimulus().high(), name.equals("bath") ? 14 : 180);
+    double d = (high - low) / 5;
+    var model = new BenchModel(scene, 7);
+    try (var server = new BenchServer(model, 0)) {
+      RunPlan plan =
+          Plans.of(
+              scene,
+              server,
+              low + d / 2,
+              low + 3 * d / 2,
+              low + 5 * d / 2,
+              low + 7 * d / 2,
+              high - d / 2);
+      RunProgress progress = carryOut(server, plan);
+      assertThat(progress.phase()).isEqualTo(Phase.DONE);
+      assertThat(journal.points()).hasSize(9).allMatch(p -> p.how() == RunPoint.How.SETTLED);
+      assertThat(journal.troubles()).isEmpty();
+      for (RunPoint p : journal.points()) isTrue(model, plan, p);
+      assertThat(progress.targets().get(5).down()).isTrue();
+    }
+  }
+
+  /** The same seed and the same plan: the same readings, bit for bit. */
+  @Test
+  void theSameSeedGivesTheSameReadings() throws IOException {
+    Scene scene = Scene.named("pump").orElseThrow();
+    try (var server = new BenchServer(new BenchModel(scene, 3), 0)) {
+      carryOut(server, Plans.of(scene, server, 10, 40));
+    }
+    var second = new RunEngineTest();
+    try (var server = new BenchServer(new BenchModel(scene, 3), 0)) {
+      second.carryOut(server, Plans.of(scene, server, 10, 40));
+    }
+    assertThat(second.journal.sweeps).isEqualTo(journal.sweeps);
+    var other = new RunEngineTest();
+    try (var server = new BenchServer(new BenchModel(scene, 4), 0)) {
+      other.carryOut(server, Plans.of(scene, server, 10, 40));
+    }
+    assertThat(other.journal.sweeps).isNotEqualTo(journal.sweeps);
+  }
+
+  /** Lines over TCP, as a serial device server gives them, with a pattern for the field. */
+  @Test
+  void linesAreReadAsStandardCommandsAre() throws IOException {
+    Scene scene = Scene.named("pump").orElseThrow();
+    var model = new BenchModel(scene, 5);
+    try (var server = new BenchServer(model, 0)) {
+      Instrument line =
+          server.meter(0).withLanguage(Language.LINES).withAsk("READ?").withPattern("([-+0-9.E]+)");
+      RunPlan plan = Plans.of(scene, server.reference(), List.of(line), 10, 30, 50);
+      assertThat(carryOut(server, plan).phase()).isEqualTo(Phase.DONE);
+      assertThat(journal.points()).hasSize(5);
+      for (RunPoint p : journal.points()) isTrue(model, plan, p);
+    }
+  }
+
+  /**
+   * Everything that a bench can do to a run, one after the other at random: it comes to its end,
+   * every trouble is in the journal, and what counts is the truth.
+   */
+  @ParameterizedTest
+  @ValueSource(longs = {11, 12, 13})
+  void everyFaultIsSurvived(long seed) throws IOException {
+    Scene scene = Scene.named("pump").orElseThrow();
+    var model = new BenchModel(scene, seed);
+    var r = new Random(seed);
+    Fault[] kinds = {Fault.DROPPED, Fault.GARBAGE, Fault.SPIKE, Fault.FROZEN, Fault.OVERRANGE};
+    try (var server = new BenchServer(model, 0);
+        var clock = new SteppedClock(server.control(), START);
+        var bench = new BenchHand(server.control())) {
+      RunPlan plan = Plans.of(scene, server, 0, 12, 24, 36, 48, 60);
+      var progress = new RunProgress(plan);
+      var rig = new Rig(plan);
+      var turns = new AtomicInteger();
+      var made = new HashSet<Fault>();
+      var engine =
+          new RunEngine(
+              progress,
+              journal,
+              rig,
+              clock,
+              s -> {
+                int turn = turns.incrementAndGet();
+                if (turn % 40 == 20) {
+                  Fault f = kinds[(turn / 40) % kinds.length];
+                  made.add(f);
+                  bench.say("SIM:FAULT 1 " + f);
+                } else if (turn % 40 == 20 + 3 + r.nextInt(4)) {
+                  bench.say("SIM:FAULT 1 NONE");
+                } else if (turn % 40 == 30) {
+                  bench.say("SIM:FAULT 1 NONE");
+                } else if (turn == 155) {
+                  rig.moved(
+                      plan.channels().getFirst().meter().name(),
+                      "127.0.0.1:" + bench.say("SIM:MOVE 1"));
+                }
+              });
+      engine.run();
+      assertThat(progress.phase()).isEqualTo(Phase.DONE);
+      assertThat(made).contains(kinds);
+      assertThat(journal.troubles())
+          .anyMatch(t -> t.contains("dropped the connection"))
+          .anyMatch(t -> t.contains("expected a number"));
+      for (RunPoint p : journal.points()) {
+        if (p.how() == RunPoint.How.SETTLED) isTrue(model, plan, p);
+      }
+      assertThat(journal.points().stream().filter(p -> p.how() == RunPoint.How.SETTLED).count())
+          .isGreaterThan(8);
+    }
+  }
+
+  /** What can be asked for while it runs, and what of it stands in the journal. */
+  @Test
+  void holdSkipRepeatAndStopAreDoneAndKeptWithTheirReasons() throws IOException {
+    Scene scene = Scene.named("pump").orElseThrow();
+    try (var server = new BenchServer(new BenchModel(scene, 2), 0);
+        var clock = new SteppedClock(server.control(), START)) {
+      RunPlan plan = Plans.of(scene, server, 0, 20, 40, 60);
+      var progress = new RunProgress(plan);
+      RunEngine[] engine = new RunEngine[1];
+      var asked = new HashSet<String>();
+      var turns = new AtomicInteger();
+      engine[0] =
+          new RunEngine(
+              progress,
+              journal,
+              new Rig(plan),
+              clock,
+              s -> {
+                int turn = turns.incrementAndGet();
+                if (turn == 5) engine[0].ask(Act.Kind.HOLD, "tea");
+                if (turn == 9) engine[0].ask(Act.Kind.GO, "");
+                if (s.points().size() == 1 && asked.add("repeat")) {
+                  engine[0].ask(Act.Kind.REPEAT, "bumped the bench");
+                }
+                if (s.points().size() == 2 && asked.add("skip")) {
+                  engine[0].ask(Act.Kind.SKIP, "leaks");
+                }
+                if (s.points().size() == 4) engine[0].ask(Act.Kind.STOP, "enough");
+              });
+      engine[0].run();
+      assertThat(progress.phase()).isEqualTo(Phase.STOPPED);
+      assertThat(progress.superseded(0)).isEqualTo("taken once more: bumped the bench");
+      assertThat(journal.points().get(1).target()).isZero();
+      assertThat(progress.points().get(2).how()).isEqualTo(RunPoint.How.SKIPPED);
+      assertThat(progress.points().get(2).why()).isEqualTo("leaks");
+      assertThat(journal.entries.getLast())
+          .isInstanceOfSatisfying(
+              Act.class,
+              a -> {
+                assertThat(a.kind()).isEqualTo(Act.Kind.STOP);
+                assertThat(a.why()).isEqualTo("enough");
+              });
+      // What follows from the journal alone is where the run stood.
+      RunProgress again = RunProgress.after(plan, journal.entries);
+      assertThat(again.points()).isEqualTo(progress.points());
+      assertThat(again.next()).isEqualTo(progress.next());
+      assertThat(again.phase()).isEqualTo(progress.phase());
+    }
+  }
+}

@@ -1,0 +1,158 @@
+package nocking.run;
+
+import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+
+/**
+ * A meter or a reference of the bench, as it is kept in the book.
+ *
+ * @param name as it stands on the shelf; never empty
+ * @param language how it is spoken to
+ * @param address {@code HOST:PORT}, or a serial device with its rate, {@code /dev/ttyUSB0@115200};
+ *     empty for one that is read by eye
+ * @param ask what is sent for a reading, for example {@code READ?}; empty for a line that comes by
+ *     itself
+ * @param set what is sent to bring a reference to a set point, with {@code %s} in its place; empty
+ *     where hands do it
+ * @param pattern for a line, a regular expression whose first group is the number; empty for the
+ *     first number of the line
+ * @param unit in which it answers
+ * @param low least that it can read, in its unit; null where nothing is known
+ * @param high most that it can read, in its unit; null where nothing is known
+ * @param accuracy in its unit; null where nothing is known
+ * @param due date of its next calibration, {@code 2027-03-01}; empty where nothing is known
+ * @param identity what it answered when it was asked who it is; empty before
+ */
+public record Instrument(
+    String name,
+    Language language,
+    String address,
+    String ask,
+    String set,
+    String pattern,
+    String unit,
+    Value low,
+    Value high,
+    Value accuracy,
+    String due,
+    String identity) {
+
+  /** How an instrument is spoken to. */
+  public enum Language {
+    /** Standard commands over a TCP connection (SCPI-1999, IEEE 488.2). */
+    SCPI("SCPI over TCP"),
+    /** A reading a line over a serial line. */
+    SERIAL("serial line"),
+    /** A reading a line over a TCP connection, as a serial device server gives it. */
+    LINES("lines over TCP"),
+    /** Nothing is sent: someone reads it and types. */
+    BY_HAND("typed by hand");
+
+    private final String title;
+
+    Language(String title) {
+      this.title = title;
+    }
+
+    public String title() {
+      return title;
+    }
+  }
+
+  public Instrument {
+    if (name == null || name.isBlank()) throw new QuantityException("an instrument needs a name");
+    language = language == null ? Language.BY_HAND : language;
+    address = said(address);
+    ask = said(ask);
+    set = said(set);
+    pattern = said(pattern);
+    unit = said(unit);
+    due = said(due);
+    identity = said(identity);
+    if (language != Language.BY_HAND && address.isEmpty()) {
+      throw new QuantityException("%s needs an address".formatted(name));
+    }
+  }
+
+  private static String said(String s) {
+    return s == null ? "" : s.strip();
+  }
+
+  /** One that is read by eye. */
+  public static Instrument byHand(String name, Unit unit) {
+    return of(name, Language.BY_HAND, "", "", unit);
+  }
+
+  /** One that answers, of which nothing else is known yet. */
+  public static Instrument of(
+      String name, Language language, String address, String ask, Unit unit) {
+    return new Instrument(
+        name, language, address, ask, "", "", unit.symbol(), null, null, null, "", "");
+  }
+
+  /** True when it brings about what it is told. */
+  public boolean settable() {
+    return !set.isEmpty();
+  }
+
+  public boolean byHand() {
+    return language == Language.BY_HAND;
+  }
+
+  public Instrument withName(String v) {
+    return new Instrument(
+        v, language, address, ask, set, pattern, unit, low, high, accuracy, due, identity);
+  }
+
+  public Instrument withLanguage(Language v) {
+    return new Instrument(
+        name, v, address, ask, set, pattern, unit, low, high, accuracy, due, identity);
+  }
+
+  public Instrument withAddress(String v) {
+    return new Instrument(
+        name, language, v, ask, set, pattern, unit, low, high, accuracy, due, identity);
+  }
+
+  public Instrument withAsk(String v) {
+    return new Instrument(
+        name, language, address, v, set, pattern, unit, low, high, accuracy, due, identity);
+  }
+
+  public Instrument withSet(String v) {
+    return new Instrument(
+        name, language, address, ask, v, pattern, unit, low, high, accuracy, due, identity);
+  }
+
+  public Instrument withPattern(String v) {
+    return new Instrument(
+        name, language, address, ask, set, v, unit, low, high, accuracy, due, identity);
+  }
+
+  public Instrument withUnit(String v) {
+    return new Instrument(
+        name, language, address, ask, set, pattern, v, low, high, accuracy, due, identity);
+  }
+
+  /** The same with what it can read at all. */
+  public Instrument withRange(Value least, Value most) {
+    return new Instrument(
+        name, language, address, ask, set, pattern, unit, least, most, accuracy, due, identity);
+  }
+
+  public Instrument withAccuracy(Value v) {
+    return new Instrument(
+        name, language, address, ask, set, pattern, unit, low, high, v, due, identity);
+  }
+
+  public Instrument withDue(String v) {
+    return new Instrument(
+        name, language, address, ask, set, pattern, unit, low, high, accuracy, v, identity);
+  }
+
+  public Instrument withIdentity(String v) {
+    return new Instrument(
+        name, language, address, ask, set, pattern, unit, low, high, accuracy, due, v);
+  }
+}

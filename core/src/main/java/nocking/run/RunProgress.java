@@ -1,0 +1,286 @@
+package nocking.run;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import nocking.run.RunPoint.How;
+
+/**
+ * Where a run stands: what follows from its plan, its readings and what was done, in their order.
+ * The same readings always give the same points, and those that are done with need no readings any
+ * more. Memory does not grow with the readings. Not safe for several threads.
+ */
+public final class RunProgress {
+  /** What is being waited for. */
+  public enum Phase {
+    /** The reference is not at the set point yet. */
+    APPROACHING,
+    SETTLING,
+    AVERAGING,
+    HELD,
+    /** Ended before its end. */
+    STOPPED,
+    DONE
+  }
+
+  private final RunPlan plan;
+  private final List<Target> targets;
+  private final List<Settling> channels;
+  private final List<RunPoint> points = new ArrayList<>();
+  private final List<String> superseded = new ArrayList<>();
+  private List<List<Double>> counted;
+  private double appliedSum;
+  private int sweeps;
+  private int next;
+  private Phase phase = Phase.APPROACHING;
+  private long since = Long.MIN_VALUE;
+  private String forced = "";
+  private How how = How.SETTLED;
+  private int moved;
+  private Sweep last;
+
+  public RunProgress(RunPlan plan) {
+    this.plan = plan;
+    targets = plan.targets();
+    channels = plan.channels().stream().map(c -> new Settling(c.settle())).toList();
+    begin();
+  }
+
+  /** Where a run stands of which these lines are in the journal. */
+  public static RunProgress after(RunPlan plan, List<RunEntry> journal) {
+    var progress = new RunProgress(plan);
+    for (RunEntry e : journal) {
+      switch (e) {
+        case RunPoint p -> progress.close(p);
+        case Act a -> progress.take(a);
+      }
+    }
+    return progress;
+  }
+
+  /** Begins the point anew. */
+  private void begin() {
+    channels.forEach(Settling::forget);
+    since = Long.MIN_VALUE;
+    forced = "";
+    how = How.SETTLED;
+    moved = 0;
+    countAnew();
+    if (!over()) phase = Phase.APPROACHING;
+  }
+
+  private void countAnew() {
+    counted = new ArrayList<>();
+    for (int i = 0; i < plan.channels().size(); i++) counted.add(new ArrayList<>());
+    appliedSum = 0;
+    sweeps = 0;
+  }
+
+  /** Takes what was done. */
+  public void take(Act act) {
+    if (over() && act.kind() != Act.Kind.BEGIN && act.kind() != Act.Kind.REPEAT) return;
+    switch (act.kind()) {
+      case BEGIN, GO -> {
+        phase = next < targets.size() ? Phase.APPROACHING : Phase.DONE;
+        begin();
+      }
+      case HOLD -> {
+        begin();
+        phase = Phase.HELD;
+      }
+      case SKIP -> close(skipped(act.at(), act.why()));
+      case REPEAT -> repeat(act.why());
+      case TAKE -> {
+        forced = act.why().isEmpty() ? "taken by hand" : "taken by hand: " + act.why();
+        channels.forEach(Settling::sayso);
+        average();
+      }
+      case STOP -> phase = Phase.STOPPED;
+      case END -> phase = Phase.DONE;
+      case NOTE, TROUBLE -> {}
+    }
+  }
+
+  private RunPoint skipped(long at, String why) {
+    List<List<Double>> none = plan.channels().stream().map(c -> List.<Double>of()).toList();
+    return new RunPoint(at, next, targets.get(next).setPoint(), none, How.SKIPPED, why);
+  }
+
+  private void repeat(String why) {
+    if (points.isEmpty()) return;
+    int again = points.size() - 1;
+    superseded.set(again, why.isEmpty() ? "taken once more" : "taken once more: " + why);
+    next = points.get(again).target();
+    phase = Phase.APPROACHING;
+    begin();
+  }
+
+  private void average() {
+    countAnew();
+    phase = Phase.AVERAGING;
+  }
+
+  private void close(RunPoint p) {
+    points.add(p);
+    superseded.add("");
+    next = p.target() + 1;
+    if (next >= targets.size()) phase = Phase.DONE;
+    begin();
+  }
+
+  /**
+   * Takes a sweep.
+   *
+   * @return the point that it completes
+   */
+  public Optional<RunPoint> take(Sweep s) {
+    last = s;
+    if (over() || s.target() != next) return Optional.empty();
+    if (phase == Phase.HELD) return Optional.empty();
+    if (since == Long.MIN_VALUE) since = s.at();
+    boolean there = Math.abs(s.applied() - targets.get(next).setPoint()) <= plan.band();
+    if (phase == Phase.APPROACHING && there) phase = Phase.SETTLING;
+    else if (phase != Phase.APPROACHING && !there && forced.isEmpty()) leave();
+    if (phase != Phase.APPROACHING) {
+      for (int i = 0; i < channels.size(); i++) channels.get(i).take(s.at(), s.raw().get(i));
+    }
+    return switch (phase) {
+      case APPROACHING, SETTLING -> settling(s);
+      case AVERAGING -> averaging(s);
+      case HELD, STOPPED, DONE -> Optional.empty();
+    };
+  }
+
+  /** The reference has left its band: what comes next settles anew. */
+  private void leave() {
+    if (phase == Phase.AVERAGING) moved++;
+    channels.forEach(Settling::forget);
+    countAnew();
+    phase = Phase.APPROACHING;
+  }
+
+  private Optional<RunPoint> settling(Sweep s) {
+    if (phase == Phase.SETTLING && channels.stream().allMatch(Settling::settled)) {
+      average();
+      return Optional.empty();
+    }
+    if (s.at() - since <= 1000 * plan.giveUp()) return Optional.empty();
+    String why = "not settled after %s s: %s".formatted(seconds(plan.giveUp()), whyNot());
+    return switch (plan.then()) {
+      case TAKE -> {
+        how = How.NOT_SETTLED;
+        forced = why;
+        average();
+        yield Optional.empty();
+      }
+      case SKIP -> {
+        RunPoint p = skipped(s.at(), why);
+        close(p);
+        yield Optional.of(p);
+      }
+      case STOP -> {
+        phase = Phase.STOPPED;
+        yield Optional.empty();
+      }
+    };
+  }
+
+  private static String seconds(double s) {
+    return s == Math.rint(s) ? "%.0f".formatted(s) : String.valueOf(s);
+  }
+
+  private Optional<RunPoint> averaging(Sweep s) {
+    if (forced.isEmpty() && channels.stream().anyMatch(Settling::moves)) {
+      moved++;
+      countAnew();
+      phase = Phase.SETTLING;
+      return Optional.empty();
+    }
+    for (int i = 0; i < counted.size(); i++) {
+      double v = s.raw().get(i);
+      if (Double.isFinite(v)) counted.get(i).add(v);
+    }
+    double applied = Double.isFinite(s.applied()) ? s.applied() : targets.get(next).setPoint();
+    appliedSum += applied;
+    sweeps++;
+    if (sweeps < plan.average()) return Optional.empty();
+    var p = new RunPoint(s.at(), next, appliedSum / sweeps, counted, how, forced);
+    close(p);
+    return Optional.of(p);
+  }
+
+  /** Why the point under way has not settled; empty when it has. */
+  public String whyNot() {
+    if (phase == Phase.APPROACHING) return "the reference is not at the set point";
+    return channels.stream().map(Settling::why).filter(w -> !w.isEmpty()).findFirst().orElse("");
+  }
+
+  public RunPlan plan() {
+    return plan;
+  }
+
+  public List<Target> targets() {
+    return targets;
+  }
+
+  /** Index of the target that is worked at; the number of targets after the last. */
+  public int next() {
+    return next;
+  }
+
+  /** What is worked at; empty after the last. */
+  public Optional<Target> target() {
+    return next < targets.size() ? Optional.of(targets.get(next)) : Optional.empty();
+  }
+
+  public Phase phase() {
+    return phase;
+  }
+
+  /** True when nothing more comes by itself. */
+  public boolean over() {
+    return phase == Phase.DONE || phase == Phase.STOPPED;
+  }
+
+  /** The readings of a channel as they come. */
+  public Settling channel(int i) {
+    return channels.get(i);
+  }
+
+  /** Sweeps that count for the point under way. */
+  public int averaged() {
+    return sweeps;
+  }
+
+  /** How often the point under way moved after it had settled. */
+  public int moved() {
+    return moved;
+  }
+
+  /** The newest sweep; empty before the first. */
+  public Optional<Sweep> last() {
+    return Optional.ofNullable(last);
+  }
+
+  /** Seconds that are likely still needed for this point; NaN while that cannot be told. */
+  public double left() {
+    return switch (phase) {
+      case SETTLING ->
+          channels.stream().mapToDouble(Settling::left).max().orElse(0)
+              + plan.average() * plan.every();
+      case AVERAGING -> (plan.average() - sweeps) * plan.every();
+      case APPROACHING, HELD -> Double.NaN;
+      case STOPPED, DONE -> 0;
+    };
+  }
+
+  /** Points that are done with, in their order, those that were taken once more among them. */
+  public List<RunPoint> points() {
+    return List.copyOf(points);
+  }
+
+  /** Why a point no longer counts, by its index among the points; empty when it does. */
+  public String superseded(int point) {
+    return superseded.get(point);
+  }
+}

@@ -1,0 +1,70 @@
+package nocking.run;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import nocking.run.RunProgress.Phase;
+
+/**
+ * Where a run stood at one moment, for other threads than its own.
+ *
+ * @param next index of the target that is worked at
+ * @param last the newest sweep; empty before the first
+ * @param channels what is known of each channel's readings
+ * @param averaged sweeps that count for the point under way
+ * @param left seconds that are likely still needed for it; NaN while that cannot be told
+ * @param why what it waits for; empty when for nothing
+ * @param trouble what does not work; empty when all does
+ */
+public record RunSnapshot(
+    RunPlan plan,
+    List<Target> targets,
+    Phase phase,
+    int next,
+    Optional<Sweep> last,
+    List<Channel> channels,
+    int averaged,
+    double left,
+    String why,
+    String trouble,
+    List<RunPoint> points,
+    List<String> superseded) {
+
+  /** Mean, scatter and slope of the window of a channel, in its raw unit. */
+  public record Channel(double mean, double deviation, double slope, double lag, boolean settled) {}
+
+  /** Where it stands now. */
+  public static RunSnapshot of(RunProgress p, String trouble) {
+    var channels = new ArrayList<Channel>();
+    for (int i = 0; i < p.plan().channels().size(); i++) {
+      Settling s = p.channel(i);
+      channels.add(new Channel(s.mean(), s.deviation(), s.slope(), s.lag(), s.settled()));
+    }
+    var superseded = new ArrayList<String>();
+    for (int i = 0; i < p.points().size(); i++) superseded.add(p.superseded(i));
+    return new RunSnapshot(
+        p.plan(),
+        p.targets(),
+        p.phase(),
+        p.next(),
+        p.last(),
+        List.copyOf(channels),
+        p.averaged(),
+        p.left(),
+        p.over() ? "" : p.whyNot(),
+        trouble,
+        p.points(),
+        List.copyOf(superseded));
+  }
+
+  /** What is worked at; empty after the last. */
+  public Optional<Target> target() {
+    return next < targets.size() ? Optional.of(targets.get(next)) : Optional.empty();
+  }
+
+  /** Share of the run that is done, 0 … 1. */
+  public double done() {
+    double of = phase == Phase.AVERAGING ? (double) averaged / plan.average() : 0;
+    return Math.min(1, (next + of) / targets.size());
+  }
+}

@@ -1,0 +1,17 @@
+package nocking.run;
+
+import java.util.List;
+
+/**
+ * The reference and all channels, read at one moment.
+ *
+ * @param at milliseconds since 1970
+ * @param target index of the target that was being worked at
+ * @param applied what the reference says, in the unit of the plan; NaN where it said nothing
+ * @param raw a reading for each channel, in its raw unit; NaN where its meter said nothing
+ */
+public record Sweep(long at, int target, double applied, List<Double> raw) {
+  public Sweep {
+    raw = List.copyOf(raw);
+  }
+}
