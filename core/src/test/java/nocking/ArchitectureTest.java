@@ -31,6 +31,7 @@ class ArchitectureTest {
           "tolerance",
           "points",
           "run",
+          "placement",
           "fit",
           "table",
           "wiring",
@@ -108,7 +109,7 @@ class ArchitectureTest {
     noClasses().should().dependOnClassesThat().areAssignableTo(ThreadLocalRandom.class).check(CORE);
     noClasses()
         .that()
-        .resideOutsideOfPackages("nocking.tolerance..", "nocking.diagnosis..")
+        .resideOutsideOfPackages("nocking.tolerance..", "nocking.diagnosis..", "nocking.run..")
         .should()
         .dependOnClassesThat()
         .areAssignableTo(RandomGenerator.class)

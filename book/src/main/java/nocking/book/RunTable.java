@@ -65,7 +65,7 @@ final class RunTable {
 
   private StoredRun stored(String id, String began, String plan) {
     long sweeps = sweeps(id);
-    long last = tail(id).map(Tail::sweeps).orElse(0L);
+    long last = sweepsOfPoints(id);
     return new StoredRun(
         id,
         BookLog.time(began).toEpochMilli(),
@@ -87,6 +87,16 @@ final class RunTable {
     return handle
         .createQuery("SELECT COALESCE(MAX(sweep), 0) FROM reading WHERE run_id = ?")
         .bind(0, id)
+        .mapTo(Long.class)
+        .one();
+  }
+
+  /** The newest sweep that belongs to a point which is done with. */
+  private long sweepsOfPoints(String id) {
+    return handle
+        .createQuery("SELECT COALESCE(MAX(sweeps), 0) FROM run_entry WHERE run_id = ? AND kind = ?")
+        .bind(0, id)
+        .bind(1, POINT)
         .mapTo(Long.class)
         .one();
   }

@@ -180,9 +180,9 @@ class BookFileTest {
     try (BookFile b = open()) {
       b.save(channel("1", "A"), "one");
     }
-    tamper("PRAGMA user_version = 5");
+    tamper("PRAGMA user_version = 99");
     try (BookFile b = open()) {
-      assertThat(b.readOnlyBecause()).startsWith("a newer Nocking wrote it (book version 5");
+      assertThat(b.readOnlyBecause()).startsWith("a newer Nocking wrote it (book version 99");
       assertThat(b.read().channels()).hasSize(1);
     }
   }
@@ -249,7 +249,10 @@ class BookFileTest {
     tamper("DROP TABLE stock");
     tamper("DROP TABLE practice");
     tamper("DROP TABLE weighing");
-    tamper("DELETE FROM flyway_schema_history WHERE version IN ('2', '3', '4')");
+    for (String later : List.of("instrument", "run", "reading", "run_entry")) {
+      tamper("DROP TABLE " + later);
+    }
+    tamper("DELETE FROM flyway_schema_history WHERE version > '1'");
     tamper("PRAGMA user_version = 1");
     try (BookFile b = BookFile.openToRead(folder.resolve("b.nocking"), NOON)) {
       assertThat(b.read().stock()).isEmpty();

@@ -160,7 +160,9 @@ public final class RunProgress {
   }
 
   private Optional<RunPoint> settling(Sweep s) {
-    if (phase == Phase.SETTLING && channels.stream().allMatch(Settling::settled)) {
+    if (phase == Phase.SETTLING
+        && channels.stream().allMatch(Settling::settled)
+        && stuck().isEmpty()) {
       average();
       return Optional.empty();
     }
@@ -209,10 +211,34 @@ public final class RunProgress {
     return Optional.of(p);
   }
 
+  /**
+   * The channel that reads, to the last digit, what it read at another set point: nobody looks at
+   * its sensor any more.
+   */
+  public Optional<RunChannel> stuck() {
+    RunPoint before =
+        points.reversed().stream().filter(p -> p.how() != How.SKIPPED).findFirst().orElse(null);
+    if (before == null || target().isEmpty()) return Optional.empty();
+    double apart = targets.get(before.target()).setPoint() - targets.get(next).setPoint();
+    if (Math.abs(apart) <= 2 * plan.band()) return Optional.empty();
+    for (int i = 0; i < channels.size(); i++) {
+      List<Double> then = before.readings().get(i);
+      boolean same =
+          channels.get(i).frozen() && !then.isEmpty() && then.getLast() == channels.get(i).mean();
+      if (same) return Optional.of(plan.channels().get(i));
+    }
+    return Optional.empty();
+  }
+
   /** Why the point under way has not settled; empty when it has. */
   public String whyNot() {
     if (phase == Phase.APPROACHING) return "the reference is not at the set point";
-    return channels.stream().map(Settling::why).filter(w -> !w.isEmpty()).findFirst().orElse("");
+    String settling =
+        channels.stream().map(Settling::why).filter(w -> !w.isEmpty()).findFirst().orElse("");
+    if (!settling.isEmpty()) return settling;
+    return stuck()
+        .map(c -> "%s reads exactly what it read at the last set point".formatted(c.tag()))
+        .orElse("");
   }
 
   public RunPlan plan() {

@@ -8,7 +8,7 @@ import java.util.List;
  * @param began milliseconds since 1970
  * @param entries what was done and the points that came of it, in their order
  * @param sweeps how many are on the disk
- * @param after sweeps behind the last entry: readings of a point that was not completed
+ * @param after sweeps behind the last point: readings of one that was not completed
  */
 public record StoredRun(
     String id, long began, RunPlan plan, List<RunEntry> entries, long sweeps, long after) {
