@@ -208,7 +208,8 @@ final class RunTable {
   }
 
   private static String text(double v) {
-    return Double.isFinite(v) ? Double.toString(v) : "";
+    // The database knows no negative zero.
+    return Double.isFinite(v) ? Double.toString(v + 0.0) : "";
   }
 
   /** Readings of a run behind a sweep, one after the other. */

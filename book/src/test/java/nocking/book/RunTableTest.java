@@ -84,7 +84,7 @@ class RunTableTest {
       at += 1000;
       var raw = new ArrayList<Double>();
       for (int k = 0; k < p.plan().channels().size(); k++) {
-        raw.add(r.nextInt(9) == 0 ? Double.NaN : r.nextDouble());
+        raw.add(r.nextInt(9) == 0 ? Double.NaN : r.nextInt(9) == 0 ? -0.0 : r.nextDouble());
       }
       var s = new Sweep(at, p.next(), p.target().orElseThrow().setPoint() + 0.1, raw);
       var done = p.take(s);

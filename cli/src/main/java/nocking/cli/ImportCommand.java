@@ -100,8 +100,8 @@ final class ImportCommand extends JsonOption {
   }
 
   /**
-   * New cards are added; drawer, meter and weights are taken where the book has none of its own or
-   * it is forced.
+   * New cards are added; drawer, instruments, meter and weights are taken where the book has none
+   * of its own or it is forced.
    */
   private void shelf(BookFile opened, Book present, Book incoming, String what) {
     Book cards = present;
@@ -111,6 +111,10 @@ final class ImportCommand extends JsonOption {
     if (!cards.cards().equals(present.cards())) opened.saveCards(cards.cards(), what);
     boolean takes = force || present.stock().isEmpty();
     if (takes && !incoming.stock().isEmpty()) opened.saveStock(incoming.stock(), what);
+    boolean equips = force || present.instruments().isEmpty();
+    if (equips && !incoming.instruments().isEmpty()) {
+      opened.saveInstruments(incoming.instruments(), what);
+    }
     boolean weighs = force || present.priorWeights().equals(PriorWeights.USUAL);
     if (weighs && !incoming.priorWeights().equals(PriorWeights.USUAL)) {
       opened.saveWeighing(incoming.priorWeights(), what);

@@ -57,6 +57,9 @@ public final class NockingCli implements Runnable {
           new Entry("bands", BandsCommand::new),
           new Entry("fit", FitCommand::new),
           new Entry("table", TableCommand::new),
+          new Entry("points", PointsCommand::new),
+          new Entry("simulate", SimulateCommand::new),
+          new Entry("run", RunCommand::new),
           new Entry("check", CheckCommand::new),
           new Entry("export", ExportCommand::new),
           new Entry("import", ImportCommand::new),
@@ -65,7 +68,7 @@ public final class NockingCli implements Runnable {
           // cache.
           new Entry("help", () -> new CommandLine.HelpCommand()));
 
-  private static final Set<String> LATER = Set.of("simulate", "run", "certificate");
+  private static final Set<String> LATER = Set.of("certificate");
 
   @CommandLine.Spec CommandLine.Model.CommandSpec spec;
 

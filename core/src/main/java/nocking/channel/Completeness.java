@@ -51,6 +51,7 @@ final class Completeness {
           "Thresholds.low",
           "Thresholds.high",
           "ReferencePoint.leftOut",
+          "ReferencePoint.taken",
           "CheckPoint.measured",
           "Observation.at",
           "Observation.until",

@@ -8,7 +8,28 @@ import nocking.run.RunPoint;
 
 /** The JSON form of plans, instruments and of what is written down in a run. */
 public final class RunJson {
+  /** Value of {@code format} in a plan's file. */
+  public static final String FORMAT = "nocking-run-1";
+
+  private record PlanFile(String format, RunPlan run) {}
+
   private RunJson() {}
+
+  /** The plan as a file of its own. */
+  public static String planFile(RunPlan plan) {
+    return DocumentJson.pretty(new PlanFile(FORMAT, plan));
+  }
+
+  /**
+   * @param source name of the file, for messages
+   * @throws DocumentException one sentence naming the place, what was read and what was expected
+   */
+  public static RunPlan readPlanFile(String json, String source) {
+    PlanFile file = DocumentJson.parse(json, source, PlanFile.class);
+    DocumentJson.requireFormat(file.format, FORMAT, source);
+    if (file.run == null) throw new DocumentException(source + " has no run in it");
+    return file.run;
+  }
 
   /** The plan on one line, as the book keeps it. */
   public static String compact(RunPlan plan) {

@@ -82,7 +82,7 @@ public sealed interface Model {
     }
   }
 
-  /** Straight lines from point to point. */
+  /** Straight lines from point to point; beyond the outermost nothing is known. */
   record Table() implements Model {
     @Override
     public String name() {
@@ -97,7 +97,12 @@ public sealed interface Model {
     @Override
     public Leaves leaves(Nominal n, double[] places) {
       double[] knots = Arrays.stream(places).sorted().distinct().toArray();
-      if (knots.length < 2) return Leaves.NOTHING_KNOWN;
+      double slack = 1e-9 * n.range().width();
+      boolean covers =
+          knots.length > 1
+              && knots[0] <= n.range().low() + slack
+              && knots[knots.length - 1] >= n.range().high() - slack;
+      if (!covers) return Leaves.NOTHING_KNOWN;
       int[] at = {0};
       return Leaves.worst(
           n,

@@ -1,5 +1,6 @@
 package nocking.placement;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.DoubleStream;
@@ -13,6 +14,11 @@ import java.util.stream.IntStream;
 public record Places(Model model, List<Double> at, Leaves leaves) {
   /** Most points that are looked at. */
   public static final int MOST = 24;
+
+  private static final int SCATTERED = 6;
+
+  /** Its multiples fall evenly into an interval. */
+  private static final double GOLDEN = 0.6180339887498949;
 
   public Places {
     at = List.copyOf(at);
@@ -36,9 +42,9 @@ public record Places(Model model, List<Double> at, Leaves leaves) {
   /**
    * The school of best places, among a number of steps that can be set.
    *
-   * <p>Begun from equal steps, from Chebyshev's extrema and from the ends taken in turn; then one
-   * point at a time goes where it leaves least, until none can (coordinate exchange; Meyer and
-   * Nachtsheim, Technometrics 37, 1995), and the best of the three is taken.
+   * <p>Begun from equal steps, from Chebyshev's extrema, from the ends taken in turn and from some
+   * scattered choices; then one point at a time goes where it leaves least, until none can
+   * (coordinate exchange; Meyer and Nachtsheim, Technometrics 37, 1995), and the best is taken.
    *
    * @param steps into which the range is cut, at least 1
    */
@@ -58,12 +64,18 @@ public record Places(Model model, List<Double> at, Leaves leaves) {
 
   private static List<double[]> starts(int count) {
     double last = Math.max(1, count - 1);
-    return List.of(
-        IntStream.range(0, count).mapToDouble(i -> i / last).toArray(),
+    var starts = new ArrayList<double[]>();
+    starts.add(IntStream.range(0, count).mapToDouble(i -> i / last).toArray());
+    starts.add(
         IntStream.range(0, count)
             .mapToDouble(i -> (1 - Math.cos(Math.PI * i / last)) / 2)
-            .toArray(),
-        IntStream.range(0, count).mapToDouble(i -> i % 2).toArray());
+            .toArray());
+    starts.add(IntStream.range(0, count).mapToDouble(i -> i % 2).toArray());
+    for (int k = 0; k < SCATTERED; k++) {
+      int first = k * count;
+      starts.add(IntStream.range(0, count).mapToDouble(i -> (first + i) * GOLDEN % 1).toArray());
+    }
+    return starts;
   }
 
   private static Places exchanged(Nominal n, Model model, double[] grid, int[] at) {

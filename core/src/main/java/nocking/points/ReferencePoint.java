@@ -14,14 +14,34 @@ import nocking.quantity.Value;
  * @param readings raw readings in the set's unit; empty while the point is only planned
  * @param down true on the way down
  * @param leftOut why the point is left out; null while it counts
+ * @param taken the run that it came of; null for one that was typed or read from a file
  */
-public record ReferencePoint(Value applied, List<Value> readings, boolean down, String leftOut) {
+public record ReferencePoint(
+    Value applied, List<Value> readings, boolean down, String leftOut, Taken taken) {
+
+  /**
+   * Where a point came from.
+   *
+   * @param run id of the run in its book
+   * @param target its place in the course of the run, from 1
+   * @param at when its last reading was taken, milliseconds since 1970
+   */
+  public record Taken(String run, int target, long at) {
+    public Taken {
+      if (run == null || run.isBlank()) throw new QuantityException("a point came of a run");
+    }
+  }
 
   public ReferencePoint {
     readings = List.copyOf(readings);
     if (leftOut != null && leftOut.isBlank()) {
       throw new QuantityException("a point is left out with a reason; the reason is empty");
     }
+  }
+
+  /** A point that was typed or read from a file. */
+  public ReferencePoint(Value applied, List<Value> readings, boolean down, String leftOut) {
+    this(applied, readings, down, leftOut, null);
   }
 
   public static ReferencePoint of(Value applied, Value... readings) {
@@ -80,18 +100,23 @@ public record ReferencePoint(Value applied, List<Value> readings, boolean down, 
   }
 
   public ReferencePoint withApplied(Value v) {
-    return new ReferencePoint(v, readings, down, leftOut);
+    return new ReferencePoint(v, readings, down, leftOut, taken);
   }
 
   public ReferencePoint withReadings(List<Value> v) {
-    return new ReferencePoint(applied, v, down, leftOut);
+    return new ReferencePoint(applied, v, down, leftOut, taken);
   }
 
   public ReferencePoint withDown(boolean v) {
-    return new ReferencePoint(applied, readings, v, leftOut);
+    return new ReferencePoint(applied, readings, v, leftOut, taken);
   }
 
   public ReferencePoint withLeftOut(String reason) {
-    return new ReferencePoint(applied, readings, down, reason);
+    return new ReferencePoint(applied, readings, down, reason, taken);
+  }
+
+  /** The same point as one of a run. */
+  public ReferencePoint withTaken(Taken v) {
+    return new ReferencePoint(applied, readings, down, leftOut, v);
   }
 }

@@ -87,6 +87,56 @@ public record RunPlan(
     }
   }
 
+  public RunPlan withSetPoints(List<Value> v) {
+    return new RunPlan(
+        title,
+        unit,
+        channels,
+        reference,
+        v,
+        course,
+        repeats,
+        seed,
+        average,
+        every,
+        giveUp,
+        band,
+        then,
+        purpose,
+        conditions);
+  }
+
+  public RunPlan withChannels(List<RunChannel> v) {
+    return new RunPlan(
+        title,
+        unit,
+        v,
+        reference,
+        setPoints,
+        course,
+        repeats,
+        seed,
+        average,
+        every,
+        giveUp,
+        band,
+        then,
+        purpose,
+        conditions);
+  }
+
+  /** True for a plan of the same work: the same channels at the same set points in their order. */
+  public boolean likeWork(RunPlan other) {
+    return title.equals(other.title)
+        && unit.equals(other.unit)
+        && targets().equals(other.targets())
+        && average == other.average
+        && channels.stream()
+            .map(RunChannel::channel)
+            .toList()
+            .equals(other.channels.stream().map(RunChannel::channel).toList());
+  }
+
   /** The set points in the order in which they are visited. */
   public List<Target> targets() {
     double[] up = setPoints.stream().mapToDouble(Value::number).sorted().distinct().toArray();

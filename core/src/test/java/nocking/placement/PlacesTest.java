@@ -33,14 +33,14 @@ class PlacesTest {
     }
   }
 
-  /** Forty curves that bend: no choice of places leaves a fiftieth less. */
+  /** Fifteen curves that bend: no choice of places leaves a fiftieth less. */
   @ParameterizedTest
   @CsvSource({"line, 2", "line, 4", "poly:2, 3", "poly:2, 5", "poly:3, 5", "table, 3", "table, 5"})
   void noChoiceOfPlacesLeavesClearlyLess(String name, int count) {
     Model model = Model.named(name);
     var r = new Random(count + 31L * name.hashCode());
     int worse = 0;
-    for (int i = 0; i < 40; i++) {
+    for (int i = 0; i < 15; i++) {
       double bend = 0.3 * r.nextGaussian();
       double cube = 0.1 * r.nextGaussian();
       DoubleUnaryOperator raw = x -> 0.3 + 0.02 * x * (1 + bend * x / 100 + cube * x * x / 1e4);
@@ -50,7 +50,7 @@ class PlacesTest {
       assertThat(best).as("%s, curve %d", name, i).isGreaterThanOrEqualTo(least * (1 - 1e-9));
       if (best > 1.02 * least) worse++;
     }
-    assertThat(worse).isLessThanOrEqualTo(2);
+    assertThat(worse).isLessThanOrEqualTo(1);
   }
 
   /** The schools' own answers: a line at its ends, a parabola at its ends and in the middle. */

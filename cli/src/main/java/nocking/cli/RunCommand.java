@@ -1,0 +1,346 @@
+package nocking.cli;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
+import nocking.analysis.Analysis;
+import nocking.analysis.RunAdoption;
+import nocking.analysis.RunDraft;
+import nocking.bench.run.BenchClock;
+import nocking.bench.run.Rig;
+import nocking.bench.run.RunEngine;
+import nocking.bench.simulated.SteppedClock;
+import nocking.book.BookException;
+import nocking.book.BookFile;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+import nocking.channel.DocumentException;
+import nocking.channel.RunJson;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
+import nocking.run.Instrument;
+import nocking.run.Instrument.Language;
+import nocking.run.RunChannel;
+import nocking.run.RunJournal;
+import nocking.run.RunPlan;
+import nocking.run.RunPoint;
+import nocking.run.RunProgress;
+import nocking.run.RunProgress.Phase;
+import nocking.run.RunSnapshot;
+import nocking.run.StoredRun;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** A run without a window; exit code 1 when it was stopped before its end. */
+@Command(
+    name = "run",
+    description = {
+      "Carry out a run: every reading is in the book before anything is said of it.",
+      "Interrupt it (Ctrl+C) and it ends after the reading under way; --resume goes on with it."
+    })
+final class RunCommand extends JsonOption {
+  @Parameters(
+      index = "0",
+      arity = "0..1",
+      paramLabel = "PLAN.json",
+      description = "What to do; --draft writes one.")
+  Path plan;
+
+  @Option(names = "--book", paramLabel = "FILE", required = true, description = "The bench book.")
+  Path book;
+
+  @Option(names = "--resume", description = "Go on with the newest run of this plan.")
+  boolean resume;
+
+  @Option(
+      names = "--anew",
+      description = "Begin a new run although one of this plan waits to be gone on with.")
+  boolean anew;
+
+  @Option(
+      names = "--speed",
+      paramLabel = "F",
+      defaultValue = "1",
+      description = "Bench seconds in a second, for a simulated bench.")
+  double speed;
+
+  @Option(
+      names = "--bench",
+      paramLabel = "HOST:PORT",
+      description = "A simulated bench whose time goes on by command; waits take no time.")
+  String bench;
+
+  @Option(
+      names = "--draft",
+      description = "Print a plan for --channel, --reference and --meter instead of going by one.")
+  boolean draft;
+
+  @Option(names = "--channel", paramLabel = "TAG", description = "For --draft: a channel to read.")
+  List<String> channels = new ArrayList<>();
+
+  @Option(
+      names = "--meter",
+      paramLabel = "HOST:PORT",
+      description = "For --draft: the meter of each channel, in their order.")
+  List<String> meters = new ArrayList<>();
+
+  @Option(
+      names = "--reference",
+      paramLabel = "HOST:PORT",
+      description = "For --draft: a reference that is told its set points with SOUR.")
+  String reference;
+
+  @Override
+  int run(Answer answer) {
+    if (draft) return draft(answer);
+    if (plan == null) throw new QuantityException("a plan is missing; --draft writes one");
+    if (!(speed > 0) || Double.isInfinite(speed)) {
+      throw new QuantityException("read speed %s, expected more than 0".formatted(speed));
+    }
+    RunPlan wanted = RunJson.readPlanFile(ChannelFiles.text(plan), plan.getFileName().toString());
+    if (!Files.exists(book)) throw new DocumentException(book + " does not exist");
+    try (BookFile file = open()) {
+      return carryOut(answer, file, inBook(wanted, file.read()));
+    }
+  }
+
+  private BookFile open() {
+    BookFile opened = BookFile.open(book, Clock.systemUTC());
+    if (opened.writable()) return opened;
+    opened.close();
+    throw new BookException(
+        BookException.Cause.OUTSIDE, book + " cannot be changed: " + opened.readOnlyBecause());
+  }
+
+  private int draft(Answer answer) {
+    if (channels.isEmpty() || channels.size() != meters.size() || reference == null) {
+      throw new QuantityException("--draft needs --reference and for each --channel a --meter");
+    }
+    Book read;
+    try (BookFile file = BookFile.openToRead(book, Clock.systemUTC())) {
+      read = file.read();
+    }
+    var analyses = new ArrayList<Analysis>();
+    var meterOf = new ArrayList<Instrument>();
+    for (int i = 0; i < channels.size(); i++) {
+      Channel c = ChannelFiles.find(read, channels.get(i), book);
+      analyses.add(Analysis.of(c));
+      meterOf.add(
+          Instrument.of("Meter at " + c.tag(), Language.SCPI, meters.get(i), "READ?", Unit.VOLT));
+    }
+    Unit unit = analyses.getFirst().channel().unit();
+    RunPlan p =
+        RunDraft.plan(
+            analyses,
+            Instrument.of("Reference", Language.SCPI, reference, "READ?", unit).withSet("SOUR %s"),
+            meterOf);
+    spec.commandLine().getOut().print(RunJson.planFile(p));
+    spec.commandLine().getOut().flush();
+    return 0;
+  }
+
+  /** The plan with the ids that its channels have in the book; a tag will do in a plan. */
+  private RunPlan inBook(RunPlan p, Book read) {
+    var found = new ArrayList<RunChannel>();
+    for (RunChannel c : p.channels()) {
+      Channel channel =
+          read.byId(c.channel()).orElseGet(() -> ChannelFiles.find(read, c.channel(), book));
+      if (channel.journal().locked()) {
+        throw new DocumentException("%s is locked; unlock it first".formatted(channel.tag()));
+      }
+      found.add(
+          new RunChannel(channel.id(), channel.tag(), c.raw(), c.meter(), c.settle(), c.place()));
+    }
+    return p.withChannels(found);
+  }
+
+  private int carryOut(Answer answer, BookFile file, RunPlan p) {
+    Optional<StoredRun> waiting =
+        file.runs().stream().filter(r -> r.unfinished() && r.plan().likeWork(p)).findFirst();
+    if (resume && waiting.isEmpty()) {
+      throw new DocumentException(
+          "no run of this plan waits in %s to be gone on with".formatted(book));
+    }
+    if (!resume && !anew && waiting.isPresent()) {
+      throw new DocumentException(
+          "a run of this plan waits in %s: %s --resume goes on with it, --anew begins another"
+              .formatted(book, waiting.get().missing()));
+    }
+    String id = resume ? waiting.get().id() : Book.newId();
+    RunProgress progress = resume ? waiting.get().progress() : new RunProgress(p);
+    RunJournal journal = resume ? file.journal(id, progress.plan()) : file.begin(id, p);
+    if (resume) err().println(waiting.get().missing());
+    var rig = new Rig(progress.plan());
+    moveTo(p, progress.plan(), rig);
+    go(progress, journal, rig);
+    if (progress.over()) adopt(file, id, progress);
+    return say(answer, file, id, progress);
+  }
+
+  /** Instruments may answer elsewhere than when the run was begun. */
+  private static void moveTo(RunPlan now, RunPlan then, Rig rig) {
+    rig.moved(then.reference().name(), now.reference().address());
+    for (int i = 0; i < now.channels().size(); i++) {
+      rig.moved(then.channels().get(i).meter().name(), now.channels().get(i).meter().address());
+    }
+  }
+
+  private PrintWriter err() {
+    return spec.commandLine().getErr();
+  }
+
+  private void go(RunProgress progress, RunJournal journal, Rig rig) {
+    try {
+      BenchClock clock =
+          bench == null
+              ? BenchClock.of(Clock.systemUTC(), speed)
+              : new SteppedClock(bench, Clock.systemUTC().millis());
+      var engine = new RunEngine(progress, journal, rig, clock, new Reporter(err()));
+      var ended = new CountDownLatch(1);
+      var interrupt =
+          new Thread(
+              () -> {
+                engine.breakOff();
+                try {
+                  ended.await(10, TimeUnit.SECONDS);
+                } catch (InterruptedException e) {
+                  Thread.currentThread().interrupt();
+                }
+              });
+      Runtime.getRuntime().addShutdownHook(interrupt);
+      try {
+        engine.run();
+      } finally {
+        ended.countDown();
+        if (clock instanceof SteppedClock s) s.close();
+        forget(interrupt);
+      }
+    } catch (IOException | IllegalArgumentException e) {
+      throw new BookException(
+          BookException.Cause.OUTSIDE, "the bench at %s does not answer".formatted(bench), e);
+    }
+  }
+
+  private static void forget(Thread hook) {
+    try {
+      Runtime.getRuntime().removeShutdownHook(hook);
+    } catch (IllegalStateException e) {
+      // The program is being ended: the hook is what brought it here.
+    }
+  }
+
+  private static void adopt(BookFile file, String id, RunProgress progress) {
+    Book read = file.read();
+    var changed = new ArrayList<Channel>();
+    for (RunChannel c : progress.plan().channels()) {
+      read.byId(c.channel())
+          .filter(k -> !k.journal().locked())
+          .map(k -> RunAdoption.into(k, id, progress))
+          .filter(k -> !read.channels().contains(k))
+          .ifPresent(changed::add);
+    }
+    if (!changed.isEmpty()) file.saveAll(changed, "points of run " + progress.plan().title());
+  }
+
+  private int say(Answer answer, BookFile file, String id, RunProgress p) {
+    StoredRun stored =
+        file.runs().stream().filter(r -> r.id().equals(id)).findFirst().orElseThrow();
+    String state =
+        p.phase() == Phase.DONE ? "done" : p.phase() == Phase.STOPPED ? "stopped" : "broken off";
+    answer
+        .put("state", state)
+        .put("run", id)
+        .put("readings", stored.sweeps())
+        .put("points", p.points().stream().map(q -> object(q, p)).toList());
+    answer.line("%s: %s after %d sweeps", p.plan().title(), state, stored.sweeps());
+    if (!p.over()) answer.line(stored.missing());
+    var rows = new ArrayList<List<String>>();
+    var head = new ArrayList<>(List.of("#", "set", "applied " + p.plan().unit()));
+    p.plan().channels().forEach(c -> head.add(c.tag() + " " + c.raw().unit().symbol()));
+    head.add("");
+    rows.add(head);
+    for (RunPoint q : p.points()) rows.add(row(q, p));
+    answer.table(rows);
+    return p.phase() == Phase.STOPPED ? NockingCli.FAIL : 0;
+  }
+
+  private static List<String> row(RunPoint q, RunProgress p) {
+    var row = new ArrayList<String>();
+    row.add(String.valueOf(q.target() + 1));
+    row.add(Numbers.trimmed(p.targets().get(q.target()).setPoint(), 6));
+    row.add(applied(q, p.plan()));
+    for (List<Double> r : q.readings()) row.add(Numbers.significant(mean(r), 6));
+    row.add(q.how() == RunPoint.How.SETTLED ? "" : q.why());
+    return row;
+  }
+
+  /** With the digits that a reference in its band can tell. */
+  private static String applied(RunPoint q, RunPlan plan) {
+    return Numbers.fixed(q.applied(), Numbers.decimalsFor(plan.band() / 100));
+  }
+
+  private static double mean(List<Double> readings) {
+    return readings.stream().mapToDouble(v -> v).average().orElse(Double.NaN);
+  }
+
+  private static Object object(RunPoint q, RunProgress p) {
+    return Answer.object(
+        "target", q.target() + 1,
+        "setPoint", p.targets().get(q.target()).setPoint(),
+        "down", p.targets().get(q.target()).down(),
+        "applied", q.applied(),
+        "readings", q.readings(),
+        "how", q.how().name().toLowerCase(Locale.ROOT).replace('_', ' '),
+        "why", q.why());
+  }
+
+  /** Says on standard error what is new: a point, a trouble, another thing to do. */
+  private static final class Reporter implements RunEngine.Listener {
+    private final PrintWriter err;
+    private int points = -1;
+    private int target = -1;
+    private String trouble = "";
+
+    Reporter(PrintWriter err) {
+      this.err = err;
+    }
+
+    @Override
+    public void changed(RunSnapshot now) {
+      if (points < 0) points = now.points().size();
+      for (; points < now.points().size(); points++) {
+        RunPoint p = now.points().get(points);
+        say(
+            "point %d of %d: %s %s%s",
+            p.target() + 1,
+            now.targets().size(),
+            applied(p, now.plan()),
+            now.plan().unit(),
+            p.why().isEmpty() ? "" : ", " + p.why());
+      }
+      if (!now.trouble().equals(trouble)) {
+        trouble = now.trouble();
+        if (!trouble.isEmpty()) say("%s; trying again", trouble);
+      }
+      if (now.next() != target && now.target().isPresent()) {
+        target = now.next();
+        say("to %s %s", Numbers.trimmed(now.target().get().setPoint(), 6), now.plan().unit());
+      }
+    }
+
+    private void say(String format, Object... arguments) {
+      err.println(format.formatted(arguments));
+      err.flush();
+    }
+  }
+}

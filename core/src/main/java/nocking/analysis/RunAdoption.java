@@ -1,0 +1,90 @@
+package nocking.analysis;
+
+import java.util.ArrayList;
+import java.util.List;
+import nocking.channel.Channel;
+import nocking.converter.Converter;
+import nocking.points.PointSet;
+import nocking.points.RawUnit;
+import nocking.points.ReferencePoint;
+import nocking.quantity.Numbers;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.run.RunPlan;
+import nocking.run.RunPoint;
+import nocking.run.RunPoint.How;
+import nocking.run.RunProgress;
+
+/** Takes the points of a run over into the channels that were read. */
+public final class RunAdoption {
+  private static final int DIGITS = 7;
+
+  private RunAdoption() {}
+
+  /**
+   * The channel with the points of a run that it does not have yet. What did not settle, or was
+   * taken once more, is left out with its reason.
+   *
+   * @param run id of the run in its book
+   */
+  public static Channel into(Channel c, String run, RunProgress progress) {
+    RunPlan plan = progress.plan();
+    int own = -1;
+    for (int i = 0; i < plan.channels().size(); i++) {
+      if (plan.channels().get(i).channel().equals(c.id())) own = i;
+    }
+    if (own < 0) return c;
+    PointSet set = c.calibration().points();
+    RawUnit ran = plan.channels().get(own).raw();
+    RawUnit raw = set.points().isEmpty() ? ran : set.raw();
+    var more = new ArrayList<ReferencePoint>();
+    for (int i = 0; i < progress.points().size(); i++) {
+      RunPoint p = progress.points().get(i);
+      if (p.how() == How.SKIPPED || p.readings().get(own).isEmpty()) continue;
+      var taken = new ReferencePoint.Taken(run, p.target() + 1, p.at());
+      if (set.points().stream().anyMatch(k -> taken.equals(k.taken()))) continue;
+      String out = progress.superseded(i);
+      if (out.isEmpty() && p.how() == How.NOT_SETTLED) out = p.why();
+      more.add(
+          new ReferencePoint(
+              applied(p.applied(), plan, c),
+              readings(p.readings().get(own), ran, raw, c.design().converter()),
+              progress.targets().get(p.target()).down(),
+              out.isEmpty() ? null : out,
+              taken));
+    }
+    if (more.isEmpty()) return c;
+    var next = new ArrayList<>(set.points());
+    next.addAll(more);
+    return c.calibration(k -> k.withPoints(new PointSet(raw, next)));
+  }
+
+  /** A hundredth of the band that it had to be in is more than a reference can tell. */
+  private static Value applied(double v, RunPlan plan, Channel c) {
+    double own = Unit.of(plan.unit()).convert(v, c.unit());
+    return typed(Numbers.fixed(own, Numbers.decimalsFor(plan.band() / 100)));
+  }
+
+  /** Digits are those that the scatter of the readings leaves, and one more. */
+  private static List<Value> readings(List<Double> raw, RawUnit ran, RawUnit in, Converter k) {
+    List<Double> own =
+        raw.stream()
+            .map(v -> ran == in ? v : in == RawUnit.VOLTS ? k.volts(v) : (double) k.code(v))
+            .toList();
+    double mean = own.stream().mapToDouble(v -> v).average().orElse(0);
+    double spread =
+        Math.sqrt(own.stream().mapToDouble(v -> (v - mean) * (v - mean)).average().orElse(0));
+    return own.stream()
+        .map(
+            v ->
+                spread > 0
+                    ? Numbers.fixed(v, Numbers.decimalsFor(spread / 4))
+                    : Numbers.significant(v, DIGITS))
+        .map(RunAdoption::typed)
+        .toList();
+  }
+
+  private static Value typed(String text) {
+    return new Value(Double.parseDouble(text), text);
+  }
+}

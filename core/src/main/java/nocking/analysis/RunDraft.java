@@ -1,0 +1,126 @@
+package nocking.analysis;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import nocking.channel.Definition;
+import nocking.path.SignalPath;
+import nocking.placement.Nominal;
+import nocking.points.RawUnit;
+import nocking.quantity.Span;
+import nocking.quantity.Ticks;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.run.Conditions;
+import nocking.run.Course;
+import nocking.run.Instrument;
+import nocking.run.Purpose;
+import nocking.run.RunChannel;
+import nocking.run.RunPlan;
+import nocking.run.SettleRule;
+import nocking.run.Unsettled;
+
+/** What a run on a channel would usually be: a first draft of its plan. */
+public final class RunDraft {
+  /** Seconds of lag that are taken where nothing was learnt yet. */
+  public static final double USUAL_LAG = 15;
+
+  /** Share of the tolerance that a point may be from where it is going. */
+  private static final double SHARE = 0.2;
+
+  private static final double WITHOUT_TOLERANCE = 0.005;
+  private static final int STEPS = 7;
+  private static final int AVERAGE = 10;
+  private static final double GIVE_UP = 720;
+
+  private RunDraft() {}
+
+  /** Tolerance of a channel, or half a percent of its range where it has none. */
+  public static double tolerance(Analysis a) {
+    Definition d = a.channel().definition();
+    return d.tolerance() == null ? WITHOUT_TOLERANCE * d.working().width() : d.tolerance().number();
+  }
+
+  /** The channel as it is known before it is measured; empty while its path makes no sense. */
+  public static Optional<Nominal> nominal(Analysis a) {
+    double scatter = a.channel().design().converter().step() / Math.sqrt(AVERAGE);
+    return a.design()
+        .path()
+        .map(p -> new Nominal(a.channel().definition().working(), p::output, scatter));
+  }
+
+  /** How a channel would be read, with limits to settle by that its tolerance asks for. */
+  public static RunChannel channel(Analysis a, Instrument meter, double lag) {
+    double step = a.channel().design().converter().step();
+    double within = SHARE * tolerance(a) * slope(a);
+    return new RunChannel(
+        a.channel().id(),
+        a.channel().tag(),
+        RawUnit.VOLTS,
+        meter,
+        SettleRule.proposed(Math.max(within, step / 2), step, lag, 1),
+        "");
+  }
+
+  /** Volts at the converter for one of the quantity, in the middle of the working range. */
+  private static double slope(Analysis a) {
+    Span range = a.channel().definition().working();
+    double whole = a.channel().design().converter().reference().number() / range.width();
+    Optional<SignalPath> path = a.design().path();
+    if (path.isEmpty()) return whole;
+    double h = range.width() / 100;
+    double s =
+        Math.abs(path.get().output(range.middle() + h) - path.get().output(range.middle() - h))
+            / (2 * h);
+    return s > 0 && Double.isFinite(s) ? s : whole;
+  }
+
+  /** A plan for channels that are read together, up and down in even steps. */
+  public static RunPlan plan(
+      List<Analysis> channels, Instrument reference, List<Instrument> meters) {
+    Analysis first = channels.getFirst();
+    Definition d = first.channel().definition();
+    var read = new ArrayList<RunChannel>();
+    for (int i = 0; i < channels.size(); i++) {
+      read.add(channel(channels.get(i), meters.get(i), USUAL_LAG));
+    }
+    return new RunPlan(
+        "%s %s".formatted(d.tag(), d.name()).strip(),
+        first.channel().unit().symbol(),
+        read,
+        reference,
+        evenSteps(d.working()),
+        Course.UP_DOWN,
+        1,
+        1,
+        AVERAGE,
+        1,
+        GIVE_UP,
+        Math.max(tolerance(first), d.working().width() / 100),
+        Unsettled.TAKE,
+        Purpose.DEVELOPMENT,
+        Conditions.NONE);
+  }
+
+  private static List<Value> evenSteps(Span range) {
+    double[] round = Ticks.of(range, STEPS);
+    boolean ends =
+        round.length > 1
+            && round[0] - range.low() < 1e-9 * range.width()
+            && range.high() - round[round.length - 1] < 1e-9 * range.width();
+    if (ends) return Arrays.stream(round).mapToObj(Value::of).toList();
+    var list = new ArrayList<Value>();
+    for (int i = 0; i < STEPS - 1; i++) list.add(Value.of(range.at(i / (STEPS - 2.0))));
+    return List.copyOf(list);
+  }
+
+  /** An instrument of the book that fits: by its unit, a reference for the quantity. */
+  public static Optional<Instrument> referenceFor(Analysis a, List<Instrument> shelf) {
+    Unit unit = a.channel().unit();
+    return shelf.stream()
+        .filter(i -> !i.unit().isEmpty() || unit.symbol().isEmpty())
+        .filter(i -> Unit.of(i.unit()).dimension().equals(unit.dimension()))
+        .findFirst();
+  }
+}
