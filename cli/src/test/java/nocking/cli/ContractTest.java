@@ -235,7 +235,7 @@ class ContractTest {
   }
 
   @ParameterizedTest
-  @ValueSource(strings = {"simulate", "run", "certificate"})
+  @ValueSource(strings = {"certificate"})
   void laterCommandsSayThatTheyAreNotAvailable(String command) {
     var c = Console.run(command);
     assertThat(c.code()).isEqualTo(2);

@@ -1,0 +1,35 @@
+package nocking.cli;
+
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+
+/** A process that does one command, as the launcher starts it. */
+final class CommandProcess {
+  private CommandProcess() {}
+
+  public static void main(String[] arguments) {
+    System.exit(
+        NockingCli.execute(
+            new PrintWriter(System.out, true, StandardCharsets.UTF_8),
+            new PrintWriter(System.err, true, StandardCharsets.UTF_8),
+            arguments));
+  }
+
+  static ProcessBuilder of(Path folder, String... arguments) {
+    var words =
+        new ArrayList<>(
+            List.of(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-XX:TieredStopAtLevel=1",
+                "-XX:+UseSerialGC",
+                "-Dorg.sqlite.tmpdir=" + folder,
+                "-cp",
+                System.getProperty("java.class.path"),
+                CommandProcess.class.getName()));
+    words.addAll(List.of(arguments));
+    return new ProcessBuilder(words).directory(folder.toFile());
+  }
+}

@@ -1,0 +1,215 @@
+package nocking.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.concurrent.TimeUnit;
+import nocking.bench.simulated.Scene;
+import nocking.book.BookFile;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+import nocking.channel.ChannelJson;
+import nocking.demo.Hatchery;
+import nocking.points.ReferencePoint;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Runs from the command line against a simulator in a process of its own. */
+class RunCommandTest {
+  @TempDir Path folder;
+  private Process simulator;
+  private JsonNode doors;
+
+  private Path book() {
+    return folder.resolve("b.nocking");
+  }
+
+  private void simulate(String scene, String speed) throws IOException {
+    simulator =
+        CommandProcess.of(folder, "simulate", "--scene", scene, "--speed", speed, "--json").start();
+    doors = JsonMapper.shared().readTree(new BufferedReader(simulator.inputReader()).readLine());
+  }
+
+  @AfterEach
+  void stop() throws InterruptedException {
+    if (simulator == null) return;
+    simulator.destroy();
+    simulator.waitFor();
+  }
+
+  private Channel hatchery(String tag) {
+    Book demo = Hatchery.book(Hatchery.SEED);
+    Channel c = demo.byTag(tag).orElseThrow();
+    try (BookFile file = BookFile.open(book(), Clock.systemUTC())) {
+      file.save(c, "start");
+    }
+    return c;
+  }
+
+  private Path draft(String tag) throws IOException {
+    Console c =
+        Console.run(
+            "run",
+            "--draft",
+            "--book",
+            book().toString(),
+            "--channel",
+            tag,
+            "--reference",
+            doors.get("reference").asString(),
+            "--meter",
+            doors.get("meters").get(0).get("address").asString());
+    assertThat(c.code()).isZero();
+    Path plan = folder.resolve("plan.json");
+    Files.writeString(plan, c.out());
+    return plan;
+  }
+
+  /** Five points up and down: what is adopted is the truth within the simulator's noise. */
+  @Test
+  void aRunTakesItsPointsIntoTheChannel() throws IOException {
+    simulate("pump", "0");
+    Channel before = hatchery("BL-P1");
+    Path plan = draft("BL-P1");
+    Files.writeString(
+        plan,
+        Files.readString(plan)
+            .replaceFirst("\"setPoints\" : \\[[^]]*]", "\"setPoints\" : [0, 15, 30, 45, 60]"));
+    Console c =
+        Console.run(
+            "run",
+            plan.toString(),
+            "--book",
+            book().toString(),
+            "--json",
+            "--bench",
+            doors.get("control").asString());
+    assertThat(c.code()).as(c.err()).isZero();
+    assertThat(c.err()).contains("to 15 kPa").contains("point 9 of 9: ");
+    JsonNode said = JsonMapper.shared().readTree(c.out());
+    assertThat(said.get("state").asString()).isEqualTo("done");
+    assertThat(said.get("points")).hasSize(9);
+    assertThat(said.get("readings").asInt()).isGreaterThan(90);
+    Channel after;
+    try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
+      after = file.read().channels().getFirst();
+      assertThat(file.problems()).isEmpty();
+    }
+    int had = before.calibration().points().points().size();
+    var points = after.calibration().points().points();
+    assertThat(points).hasSize(had + 9);
+    var sensor = Scene.named("pump").orElseThrow().sensors().getFirst();
+    for (ReferencePoint p : points.subList(had, had + 9)) {
+      double x = p.applied().number();
+      // Noise of the reference, its last digit and the hysteresis, in volts; and the meter's own.
+      double stated = 0.0277 * (0.01 + 0.005 + 0.03 + 0.01) + 4 * 0.0006 / Math.sqrt(10);
+      assertThat(p.mean()).isCloseTo(sensor.volts().applyAsDouble(x), within(stated));
+      assertThat(p.taken().run()).isEqualTo(said.get("run").asString());
+      assertThat(p.readings()).hasSize(10);
+    }
+    assertThat(points.getLast().down()).isTrue();
+    // The document is what its schema and its reader know.
+    assertThat(ChannelJson.readChannel(ChannelJson.write(after), "it")).isEqualTo(after);
+  }
+
+  /** Interrupted, it ends after the reading under way; what waits is said, and gone on with. */
+  @Test
+  void anInterruptedRunGoesOn() throws Exception {
+    simulate("pump", "20");
+    hatchery("BL-P1");
+    Path plan = draft("BL-P1");
+    Process run =
+        CommandProcess.of(
+                folder, "run", plan.toString(), "--book", book().toString(), "--speed", "20")
+            .start();
+    try (BufferedReader err = run.errorReader()) {
+      for (String l = err.readLine(); l != null && !l.startsWith("point 2"); ) l = err.readLine();
+      new ProcessBuilder("kill", "-INT", String.valueOf(run.pid())).start().waitFor();
+      assertThat(run.waitFor(30, TimeUnit.SECONDS)).isTrue();
+    }
+    try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
+      assertThat(file.runs()).singleElement().matches(r -> r.unfinished());
+      assertThat(file.runs().getFirst().progress().points().size()).isBetween(2, 3);
+      assertThat(file.problems()).isEmpty();
+    }
+    Console again = Console.run("run", plan.toString(), "--book", book().toString());
+    assertThat(again.code()).isEqualTo(NockingCli.BAD_INPUT);
+    assertThat(again.err()).contains("of 13 points are complete").contains("--resume");
+    stop();
+    simulate("pump", "0");
+    Path moved = draft("BL-P1");
+    Console on =
+        Console.run(
+            "run",
+            moved.toString(),
+            "--book",
+            book().toString(),
+            "--resume",
+            "--json",
+            "--bench",
+            doors.get("control").asString());
+    assertThat(on.code()).as(on.err()).isZero();
+    assertThat(JsonMapper.shared().readTree(on.out()).get("points")).hasSize(13);
+  }
+
+  /** Bad plans, books and benches: one sentence each, and the book as it was. */
+  @Test
+  void whatCannotBeRunIsSaid() throws IOException {
+    simulate("pump", "0");
+    hatchery("BL-P1");
+    Path plan = draft("BL-P1");
+    String sound = Files.readString(plan);
+    refused(plan, sound.replace("\"average\" : 10", "\"average\" : 0"), "readings of a point");
+    refused(plan, sound.replace("\"up_down\"", "\"sideways\""), "course");
+    refused(plan, sound.replace("nocking-run-1", "nocking-run-9"), "format reads");
+    refused(plan, sound.replace("\"hatchery-bl-p1\"", "\"ZZ-1\""), "has no channel 'ZZ-1'");
+    refused(
+        plan, sound.replaceFirst("\"setPoints\" : \\[[^]]*]", "\"setPoints\" : []"), "set points");
+    refused(plan, sound.replace("\"deviation\"", "\"dviation\""), "settle.deviation");
+    refused(plan, "{", "is not JSON");
+    Files.writeString(plan, sound);
+    Console none = Console.run("run", plan.toString(), "--book", book().toString(), "--resume");
+    assertThat(none.code()).isEqualTo(NockingCli.BAD_INPUT);
+    assertThat(none.err()).contains("no run of this plan waits");
+    Console nowhere =
+        Console.run("run", plan.toString(), "--book", book().toString(), "--bench", "127.0.0.1:1");
+    assertThat(nowhere.code()).isEqualTo(NockingCli.OUTSIDE);
+    assertThat(nowhere.err()).contains("127.0.0.1:1 does not answer");
+    Console scene = Console.run("simulate", "--scene", "moon");
+    assertThat(scene.code()).isEqualTo(NockingCli.BAD_INPUT);
+    assertThat(scene.err()).contains("read scene 'moon', expected one of bath, pump");
+  }
+
+  private void refused(Path plan, String text, String because) throws IOException {
+    Files.writeString(plan, text);
+    Console c = Console.run("run", plan.toString(), "--book", book().toString());
+    assertThat(c.code()).as(c.err()).isEqualTo(NockingCli.BAD_INPUT);
+    assertThat(c.err()).contains(because).doesNotContain("Exception").doesNotContain("java");
+    assertThat(c.err().lines()).hasSize(1);
+  }
+
+  @Test
+  void placesOfPointsAreProposedWithWhatTheyLeave() throws IOException {
+    Channel c = Hatchery.book(Hatchery.SEED).byTag("RW-T1").orElseThrow();
+    Path file = folder.resolve("rw.json");
+    Files.writeString(file, ChannelJson.write(c));
+    JsonNode said =
+        JsonMapper.shared()
+            .readTree(Console.run("points", file.toString(), "--model", "table", "--json").out());
+    assertThat(said.get("points").get(0).asDouble()).isZero();
+    assertThat(said.get("enough").asBoolean()).isTrue();
+    assertThat(said.get("leaves").get("worst").asDouble())
+        .isLessThanOrEqualTo(said.get("equalSteps").get("leaves").get("worst").asDouble());
+    Console few = Console.run("points", file.toString(), "--model", "poly:3", "--count", "2");
+    assertThat(few.code()).isEqualTo(NockingCli.BAD_INPUT);
+    assertThat(few.err()).contains("expected 4 … 24 for poly:3");
+  }
+}
