@@ -87,6 +87,44 @@ public record RunPlan(
     }
   }
 
+  public RunPlan withChannels(List<RunChannel> v) {
+    return new RunPlan(
+        title,
+        unit,
+        v,
+        reference,
+        setPoints,
+        course,
+        repeats,
+        seed,
+        average,
+        every,
+        giveUp,
+        band,
+        then,
+        purpose,
+        conditions);
+  }
+
+  public RunPlan withReference(Instrument v) {
+    return new RunPlan(
+        title,
+        unit,
+        channels,
+        v,
+        setPoints,
+        course,
+        repeats,
+        seed,
+        average,
+        every,
+        giveUp,
+        band,
+        then,
+        purpose,
+        conditions);
+  }
+
   public RunPlan withSetPoints(List<Value> v) {
     return new RunPlan(
         title,
@@ -106,11 +144,144 @@ public record RunPlan(
         conditions);
   }
 
-  public RunPlan withChannels(List<RunChannel> v) {
+  public RunPlan withCourse(Course v) {
     return new RunPlan(
         title,
         unit,
+        channels,
+        reference,
+        setPoints,
         v,
+        repeats,
+        seed,
+        average,
+        every,
+        giveUp,
+        band,
+        then,
+        purpose,
+        conditions);
+  }
+
+  public RunPlan withRepeats(int v) {
+    return new RunPlan(
+        title,
+        unit,
+        channels,
+        reference,
+        setPoints,
+        course,
+        v,
+        seed,
+        average,
+        every,
+        giveUp,
+        band,
+        then,
+        purpose,
+        conditions);
+  }
+
+  public RunPlan withAverage(int v) {
+    return new RunPlan(
+        title,
+        unit,
+        channels,
+        reference,
+        setPoints,
+        course,
+        repeats,
+        seed,
+        v,
+        every,
+        giveUp,
+        band,
+        then,
+        purpose,
+        conditions);
+  }
+
+  public RunPlan withEvery(double v) {
+    return new RunPlan(
+        title,
+        unit,
+        channels,
+        reference,
+        setPoints,
+        course,
+        repeats,
+        seed,
+        average,
+        v,
+        giveUp,
+        band,
+        then,
+        purpose,
+        conditions);
+  }
+
+  public RunPlan withGiveUp(double v) {
+    return new RunPlan(
+        title,
+        unit,
+        channels,
+        reference,
+        setPoints,
+        course,
+        repeats,
+        seed,
+        average,
+        every,
+        v,
+        band,
+        then,
+        purpose,
+        conditions);
+  }
+
+  public RunPlan withBand(double v) {
+    return new RunPlan(
+        title,
+        unit,
+        channels,
+        reference,
+        setPoints,
+        course,
+        repeats,
+        seed,
+        average,
+        every,
+        giveUp,
+        v,
+        then,
+        purpose,
+        conditions);
+  }
+
+  public RunPlan withThen(Unsettled v) {
+    return new RunPlan(
+        title,
+        unit,
+        channels,
+        reference,
+        setPoints,
+        course,
+        repeats,
+        seed,
+        average,
+        every,
+        giveUp,
+        band,
+        v,
+        purpose,
+        conditions);
+  }
+
+  public RunPlan withPurpose(Purpose v) {
+    return new RunPlan(
+        title,
+        unit,
+        channels,
         reference,
         setPoints,
         course,
@@ -121,8 +292,14 @@ public record RunPlan(
         giveUp,
         band,
         then,
-        purpose,
+        v,
         conditions);
+  }
+
+  public RunPlan withConditions(Conditions v) {
+    return new RunPlan(
+        title, unit, channels, reference, setPoints, course, repeats, seed, average, every, giveUp,
+        band, then, purpose, v);
   }
 
   /** True for a plan of the same work: the same channels at the same set points in their order. */

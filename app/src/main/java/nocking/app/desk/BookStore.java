@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
@@ -24,6 +25,9 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.channel.PracticeResult;
+import nocking.run.RunJournal;
+import nocking.run.RunPlan;
+import nocking.run.StoredRun;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -55,6 +59,7 @@ public final class BookStore implements Store {
   private String rescueStem = "";
   private boolean recordsKept;
   private volatile boolean failed;
+  private final List<Runnable> closing = new CopyOnWriteArrayList<>();
 
   /**
    * @param rescueFolder where a copy goes when the book cannot be written
@@ -154,6 +159,8 @@ public final class BookStore implements Store {
       if (!sameOrder) file.order(order);
       if (!onDisk.cards().equals(after.cards())) file.saveCards(after.cards(), what);
       if (!onDisk.stock().equals(after.stock())) file.saveStock(after.stock(), what);
+      if (!onDisk.instruments().equals(after.instruments()))
+        file.saveInstruments(after.instruments(), what);
       if (!onDisk.priorWeights().equals(after.priorWeights()))
         file.saveWeighing(after.priorWeights(), what);
       onDisk = after;
@@ -269,6 +276,26 @@ public final class BookStore implements Store {
   }
 
   @Override
+  public List<StoredRun> runs() {
+    return file.runs();
+  }
+
+  @Override
+  public RunJournal begin(String runId, RunPlan plan) {
+    return file.begin(runId, plan);
+  }
+
+  @Override
+  public RunJournal journal(String runId, RunPlan plan) {
+    return file.journal(runId, plan);
+  }
+
+  @Override
+  public void whenClosing(Runnable work) {
+    closing.add(work);
+  }
+
+  @Override
   public void copyTo(Path target) {
     onWriter(() -> run(() -> file.copyTo(target)));
   }
@@ -294,6 +321,8 @@ public final class BookStore implements Store {
 
   @Override
   public void close() {
+    closing.forEach(Runnable::run);
+    closing.clear();
     writer.shutdown();
     try {
       if (!writer.awaitTermination(30, TimeUnit.SECONDS)) {

@@ -50,6 +50,7 @@ public final class Desk {
   private boolean dark;
   private Settings settings = Settings.forgotten();
   private boolean together;
+  private final BenchRuns runs = new BenchRuns(this);
 
   public Desk(Store store) {
     this.store = store;
@@ -65,6 +66,7 @@ public final class Desk {
   public void open(Store other) {
     store.close();
     store = other;
+    runs.forget();
     book = other.book();
     history.clear();
     analyses.clear();
@@ -101,6 +103,11 @@ public final class Desk {
 
   public Book book() {
     return book;
+  }
+
+  /** Runs at the bench. */
+  public BenchRuns runs() {
+    return runs;
   }
 
   public Store store() {

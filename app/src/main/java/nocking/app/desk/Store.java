@@ -7,6 +7,9 @@ import nocking.book.Revision;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.PracticeResult;
+import nocking.run.RunJournal;
+import nocking.run.RunPlan;
+import nocking.run.StoredRun;
 
 /** Where the document lives. Saving never blocks the caller. */
 public interface Store extends AutoCloseable {
@@ -47,6 +50,18 @@ public interface Store extends AutoCloseable {
 
   /** Keeps a result of practice; it is no edit and cannot be undone. */
   void addPractice(PracticeResult result);
+
+  /** Runs of the book, the newest first. Reads the file: not for the interface thread. */
+  List<StoredRun> runs();
+
+  /** Begins a run; what is appended is on the disk when the call returns. */
+  RunJournal begin(String runId, RunPlan plan);
+
+  /** The journal of a run that goes on. */
+  RunJournal journal(String runId, RunPlan plan);
+
+  /** Has something done before the store is closed. */
+  void whenClosing(Runnable work);
 
   /** Writes a complete copy of the book to a new file, or throws with one sentence why not. */
   void copyTo(Path target);

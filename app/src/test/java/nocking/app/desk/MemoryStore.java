@@ -11,6 +11,9 @@ import nocking.book.Revision;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.PracticeResult;
+import nocking.run.RunJournal;
+import nocking.run.RunPlan;
+import nocking.run.StoredRun;
 
 /** A store without a disk that remembers what it was given. */
 public class MemoryStore implements Store {
@@ -93,6 +96,24 @@ public class MemoryStore implements Store {
   public void addPractice(PracticeResult result) {
     practice.add(result);
   }
+
+  @Override
+  public List<StoredRun> runs() {
+    return List.of();
+  }
+
+  @Override
+  public RunJournal begin(String runId, RunPlan plan) {
+    throw new BookException(BookException.Cause.OUTSIDE, "memory keeps no run");
+  }
+
+  @Override
+  public RunJournal journal(String runId, RunPlan plan) {
+    throw new BookException(BookException.Cause.OUTSIDE, "memory keeps no run");
+  }
+
+  @Override
+  public void whenClosing(Runnable work) {}
 
   @Override
   public void copyTo(Path target) {

@@ -1,404 +1,55 @@
 package nocking.app.step.collect;
 
-import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.function.ToDoubleFunction;
-import java.util.function.UnaryOperator;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
-import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
-import javafx.scene.layout.FlowPane;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
-import javafx.scene.layout.VBox;
-import nocking.analysis.Analysis;
-import nocking.app.control.Column;
-import nocking.app.control.Grid;
-import nocking.app.control.Paper;
+import javafx.scene.layout.StackPane;
 import nocking.app.control.Segments;
-import nocking.app.control.WheelScroll;
-import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.app.step.Files;
 import nocking.app.step.Sheet;
-import nocking.book.exchange.ColumnException;
-import nocking.book.exchange.ColumnFile;
-import nocking.channel.Channel;
-import nocking.points.PointSet;
-import nocking.points.RawUnit;
-import nocking.points.ReferencePoint;
-import nocking.quantity.Numbers;
-import nocking.quantity.QuantityException;
-import nocking.quantity.Sentence;
-import nocking.quantity.Unit;
-import nocking.quantity.Value;
 
-/** The view of the fourth stage. */
+/** The view of the fourth stage: points by hand, runs at the bench, and the instruments. */
 public final class CollectSheet implements Sheet {
+  private enum Look {
+    POINTS,
+    RUN,
+    INSTRUMENTS;
+
+    String title() {
+      return name().toLowerCase(Locale.ROOT);
+    }
+  }
+
   private final Desk desk;
-  private final Files files;
-  private final Grid grid;
-  private final Segments<RawUnit> raw;
-  private final Paper pointsPaper;
-  private final TextField reason = new TextField();
-  private final Button leave = new Button("Leave out");
-  private final Button bring = new Button("Bring back");
-  private final Button remove = new Button("Remove row");
-  private final Button load = new Button("Import CSV…");
-  private final Label sums = Paper.caption("");
-  private final Label why = Paper.caption("");
-  private final VBox right = new VBox(12);
-  private final ImportPanel importPanel;
-  private final HBox root;
+  private final TypedPoints typed;
+  private final RunView run;
+  private final InstrumentsPanel instruments;
+  private final List<Segments<Look>> choosers;
+  private final StackPane root = new StackPane();
+  private Look look = Look.POINTS;
 
   public CollectSheet(Desk desk, Files files) {
     this.desk = desk;
-    this.files = files;
-    importPanel = new ImportPanel(desk, this::closeImport);
-    raw =
-        new Segments<>(
-            "raw", List.of(RawUnit.VOLTS, RawUnit.COUNTS), RawUnit::title, this::takeRaw);
-    grid =
-        new Grid(
-                "points",
-                "No reference points yet. Type the first one below, paste a block, or import a file.",
-                List.of(
-                    Column.shown("#", 28, true, this::number),
-                    Column.typed("applied", 74, true, this::applied, this::takeApplied),
-                    Column.typed("readings", 184, true, this::readings, this::takeReadings),
-                    Column.shown("mean", 68, true, i -> statistic(i, p -> p.mean(), 0)),
-                    Column.shown("s", 74, true, i -> statistic(i, p -> p.standardDeviation(), 1)),
-                    Column.typed("dir", 46, false, this::direction, this::takeDirection),
-                    Column.shown("error", 70, true, this::error)),
-                this::isQuiet)
-            .onPaste(this::paste)
-            .onDelete(this::removeRow);
-    grid.table().widthProperty().addListener((o, before, width) -> columnsFor(width.doubleValue()));
-    grid.table().getSelectionModel().selectedIndexProperty().addListener(o -> actions());
-    pointsPaper = new Paper("Reference points", grid, sums);
-    VBox.setVgrow(grid, Priority.ALWAYS);
-    VBox.setVgrow(pointsPaper, Priority.ALWAYS);
-    HBox.setHgrow(right, Priority.ALWAYS);
-    right.getChildren().add(pointsPaper);
-
-    load.setId("collect-import");
-    load.getStyleClass().add("primary");
-    load.setOnAction(
-        e -> files.toOpen("Column file", "*.csv", "*.txt", "*.tsv").ifPresent(this::open));
-    reason.setId("leave-reason");
-    reason.setPromptText("because …");
-    reason.setAccessibleText("Reason for leaving the point out");
-    reason.textProperty().addListener(o -> actions());
-    leave.setId("leave-out");
-    leave.setOnAction(e -> leaveOut());
-    bring.setId("bring-back");
-    bring.setOnAction(
-        e -> change(grid.selectedRow(), "bring the point back", p -> p.withLeftOut(null)));
-    remove.setId("remove-row");
-    remove.setOnAction(e -> removeRow(grid.selectedRow()));
-    var rawRow = new HBox(8, new Label("Read as"), raw);
-    rawRow.setAlignment(Pos.CENTER_LEFT);
-    var left =
-        new Paper(
-            "Collect",
-            rawRow,
-            Paper.caption(
-                "Several readings of one point go into one cell, set apart by semicolons. Mean and"
-                    + " standard deviation follow."),
-            Paper.subtitle("From a file or a spreadsheet"),
-            load,
-            Paper.caption(
-                "Or copy a block in a spreadsheet and paste it into the table: applied first, then"
-                    + " one or more readings."),
-            Paper.subtitle("The selected point"),
-            reason,
-            new FlowPane(6, 6, leave, bring, remove),
-            why);
-    var leftScroll = WheelScroll.of(left);
-    leftScroll.setMinWidth(216);
-    leftScroll.setMaxWidth(216);
-    root = new HBox(12, leftScroll, right);
+    choosers = List.of(chooser(), chooser(), chooser());
+    typed = new TypedPoints(desk, files, choosers.get(0));
+    run = new RunView(desk, choosers.get(1));
+    instruments = new InstrumentsPanel(desk, choosers.get(2));
+    desk.runs().look();
+    desk.runs()
+        .listen(
+            () -> {
+              if (desk.channel().isPresent() && look == Look.RUN) run.news();
+            });
   }
 
-  /** A narrow window keeps what is typed and shows fewer statistics. */
-  private void columnsFor(double width) {
-    grid.table().getColumns().get(4).setVisible(width > NARROW);
-    grid.table().getColumns().get(5).setVisible(width > NARROW);
+  private Segments<Look> chooser() {
+    return new Segments<>("collect-look", List.of(Look.values()), Look::title, this::choose);
   }
 
-  private PointSet set() {
-    return desk.channel().orElseThrow().calibration().points();
-  }
-
-  private boolean isRow(int i) {
-    return i < set().points().size();
-  }
-
-  private ReferencePoint point(int i) {
-    return set().points().get(i);
-  }
-
-  private String number(int i) {
-    return isRow(i) ? String.valueOf(i + 1) : "+";
-  }
-
-  private String applied(int i) {
-    return isRow(i) ? point(i).applied().typed() : "";
-  }
-
-  private String readings(int i) {
-    return isRow(i) ? point(i).typedReadings() : "";
-  }
-
-  private String direction(int i) {
-    return isRow(i) ? (point(i).down() ? "down" : "up") : "";
-  }
-
-  private boolean isQuiet(int i) {
-    return !isRow(i) || point(i).leftOut() != null;
-  }
-
-  /** Digits of a reading are the converter's; a spread gets one more. */
-  private String statistic(int i, ToDoubleFunction<ReferencePoint> of, int more) {
-    if (!isRow(i)) return "";
-    double v = of.applyAsDouble(point(i));
-    if (Double.isNaN(v)) return "";
-    int decimals =
-        set().raw() == RawUnit.COUNTS
-            ? 1
-            : Numbers.decimalsFor(desk.channel().orElseThrow().design().converter().step()) - 1;
-    return Numbers.fixed(v, decimals + more);
-  }
-
-  private String error(int i) {
-    if (!isRow(i) || point(i).readings().isEmpty()) return "";
-    if (point(i).leftOut() != null) return "left out";
-    Analysis a = desk.analysis();
-    return a.calibration()
-        .curve()
-        .map(
-            c ->
-                Numbers.signed(
-                    c.quantity(a.calibration().volts(point(i))) - point(i).applied().number(),
-                    a.design().decimals() + 1))
-        .orElse("");
-  }
-
-  private void change(int i, String what, UnaryOperator<ReferencePoint> how) {
-    if (i < 0 || !isRow(i)) return;
-    desk.edit(
-        what,
-        "",
-        c ->
-            c.calibration(
-                k ->
-                    k.withPoints(
-                        c.calibration()
-                            .points()
-                            .with(i, how.apply(c.calibration().points().points().get(i))))));
-  }
-
-  private void takeApplied(int i, String text) {
-    Value v = Value.typed(text, desk.channel().orElseThrow().unit());
-    if (isRow(i)) change(i, "change applied value", p -> p.withApplied(v));
-    else append(ReferencePoint.of(v));
-  }
-
-  private void append(ReferencePoint p) {
-    desk.edit(
-        "add a point",
-        "",
-        c -> c.calibration(k -> k.withPoints(c.calibration().points().plus(List.of(p)))));
-  }
-
-  private void takeReadings(int i, String text) {
-    List<Value> values = ReferencePoint.parseReadings(text, set().raw().unit());
-    if (!isRow(i)) throw new QuantityException("type the applied value of this row first");
-    change(i, "change readings", p -> p.withReadings(values));
-  }
-
-  private void takeDirection(int i, String text) {
-    String t = text.strip().toLowerCase(Locale.ROOT);
-    if (!t.equals("up") && !t.equals("down")) {
-      throw new QuantityException("read '" + text + "', expected up or down");
-    }
-    change(i, "change direction", p -> p.withDown(t.equals("down")));
-  }
-
-  private void takeRaw(RawUnit unit) {
-    Channel c = desk.channel().orElseThrow();
-    if (unit == c.calibration().points().raw()) return;
-    desk.edit(
-        "read points as " + unit.title(),
-        "",
-        ch ->
-            ch.calibration(
-                k -> k.withPoints(new PointSet(unit, ch.calibration().points().points()))));
+  private void choose(Look v) {
+    look = v;
     refresh();
-  }
-
-  private void leaveOut() {
-    String why = reason.getText().strip();
-    change(grid.selectedRow(), "leave the point out", p -> p.withLeftOut(why));
-    reason.clear();
-  }
-
-  private boolean removeRow(int i) {
-    if (i < 0 || !isRow(i)) return false;
-    return desk.edit(
-        "remove point " + (i + 1),
-        "",
-        c -> c.calibration(k -> k.withPoints(c.calibration().points().without(i))));
-  }
-
-  /** A block from a spreadsheet: into existing rows where it is put on them, else as new points. */
-  private void paste(int row, int column, String block) {
-    try {
-      ColumnFile table = ColumnFile.parse(block, "the pasted block");
-      List<ReferencePoint> pasted = points(table, column);
-      if (column == READINGS && row >= set().points().size()) {
-        throw new QuantityException(
-            "Readings need a point to belong to: paste the applied values with them, or enter those"
-                + " first. Nothing was pasted.");
-      }
-      int before = set().points().size();
-      int known = row >= before ? set().holds(pasted) : 0;
-      desk.edit(
-          pasted.size() == 1 ? "paste a point" : "paste %d points".formatted(pasted.size()),
-          "",
-          c ->
-              c.calibration(
-                  k -> k.withPoints(merged(c.calibration().points(), row, column, pasted))));
-      desk.say(
-          pastedInto(before, row, column, pasted.size()) + ": " + table.says() + "." + alike(known),
-          false);
-    } catch (ColumnException e) {
-      throw new QuantityException(e.getMessage());
-    }
-  }
-
-  private static String alike(int known) {
-    return known == 0
-        ? ""
-        : " %d of them like points that were here already; Ctrl+Z takes them back."
-            .formatted(known);
-  }
-
-  /** What a pasted block did, where there were so many points before. */
-  private static String pastedInto(int before, int row, int column, int rows) {
-    int last = Math.min(row + rows, before);
-    String where =
-        last - row == 1 ? "row %d".formatted(row + 1) : "rows %d to %d".formatted(row + 1, last);
-    if (column == READINGS) {
-      String left =
-          row + rows > before
-              ? "; %d more had no point to belong to".formatted(row + rows - before)
-              : "";
-      return "Pasted readings into %s%s".formatted(where, left);
-    }
-    int added = row + rows - Math.max(row, before);
-    String fresh = "%d new point%s".formatted(added, added == 1 ? "" : "s");
-    if (row >= before) return "Pasted " + fresh;
-    return added > 0
-        ? "Pasted over %s, and %s".formatted(where, fresh)
-        : "Pasted over %s".formatted(where);
-  }
-
-  private List<ReferencePoint> points(ColumnFile table, int column) {
-    Unit own = desk.channel().orElseThrow().unit();
-    var points = new ArrayList<ReferencePoint>();
-    for (ColumnFile.Row r : table.rows()) {
-      var readings = new ArrayList<Value>();
-      int first = column == READINGS ? 0 : 1;
-      for (int i = first; i < r.cells().size(); i++) {
-        if (!r.cells().get(i).isBlank()) readings.addAll(cell(table, r, i, set().raw().unit()));
-      }
-      Value applied = column == READINGS ? Value.of(0) : cell(table, r, 0, own).getFirst();
-      points.add(new ReferencePoint(applied, readings, false, null));
-    }
-    if (points.isEmpty()) throw new QuantityException("the pasted block has no numbers");
-    return points;
-  }
-
-  private static List<Value> cell(ColumnFile table, ColumnFile.Row row, int column, Unit unit) {
-    Unit stated = table.unit(column).orElse(unit);
-    String text = table.pointed(row.cells().get(column));
-    try {
-      if (stated.symbol().equals(unit.symbol())) return List.of(Value.typed(text, unit));
-      return List.of(Value.typed(text + " " + stated.symbol(), unit));
-    } catch (QuantityException e) {
-      throw new QuantityException(
-          "The pasted block, row %d, column %d: %s. Nothing was pasted."
-              .formatted(row.line(), column + 1, e.getMessage()));
-    }
-  }
-
-  private static final int READINGS = 2;
-  private static final double NARROW = 440;
-
-  private static PointSet merged(PointSet set, int row, int column, List<ReferencePoint> pasted) {
-    var next = new ArrayList<>(set.points());
-    for (int i = 0; i < pasted.size(); i++) {
-      ReferencePoint p = pasted.get(i);
-      int at = row + i;
-      if (at >= next.size()) {
-        if (column == READINGS) break;
-        next.add(p);
-      } else if (column == READINGS) {
-        next.set(at, next.get(at).withReadings(p.readings()));
-      } else {
-        ReferencePoint old = next.get(at).withApplied(p.applied());
-        next.set(at, p.readings().isEmpty() ? old : old.withReadings(p.readings()));
-      }
-    }
-    return new PointSet(set.raw(), next);
-  }
-
-  private void open(Path file) {
-    Background.run(() -> attempt(file), this::preview);
-  }
-
-  /** A file that was read, or the sentence why not. */
-  private record Attempt(ColumnFile file, String problem) {}
-
-  private static Attempt attempt(Path file) {
-    try {
-      return new Attempt(ColumnFile.read(file), "");
-    } catch (ColumnException e) {
-      return new Attempt(null, Sentence.capital(e.getMessage()) + ". The channel is as it was.");
-    }
-  }
-
-  private void preview(Attempt read) {
-    if (read.file == null) {
-      desk.say(read.problem, true);
-      return;
-    }
-    importPanel.show(read.file);
-    right.getChildren().setAll(importPanel);
-  }
-
-  private void closeImport() {
-    right.getChildren().setAll(pointsPaper);
-  }
-
-  private void actions() {
-    if (desk.channel().isEmpty()) return;
-    int i = grid.selectedRow();
-    boolean row = i >= 0 && isRow(i) && desk.editable();
-    boolean out = row && point(i).leftOut() != null;
-    leave.setDisable(!row || out || reason.getText().isBlank());
-    bring.setDisable(!out);
-    remove.setDisable(!row);
-    reason.setDisable(!row || out);
-    why.setText(
-        i >= 0 && isRow(i) && point(i).leftOut() != null
-            ? "Point %d is left out because: %s".formatted(i + 1, point(i).leftOut())
-            : "A point that is left out stays in the record with its reason.");
   }
 
   @Override
@@ -408,43 +59,27 @@ public final class CollectSheet implements Sheet {
 
   @Override
   public void switched() {
-    grid.clearWrong();
-    grid.table().getSelectionModel().clearSelection();
-    closeImport();
+    typed.switched();
+    run.switched();
   }
 
   @Override
   public void refresh() {
-    Channel c = desk.channel().orElseThrow();
-    raw.show(c.calibration().points().raw());
-    raw.setDisable(!desk.editable());
-    load.setDisable(!desk.editable());
-    grid.editable(desk.editable());
-    grid.show(c.calibration().points().points().size() + (desk.editable() ? 1 : 0));
-    var columns = grid.table().getColumns();
-    columns.get(1).setText("applied " + c.definition().unit());
-    columns
-        .get(2)
-        .setText("readings " + (c.calibration().points().raw() == RawUnit.VOLTS ? "V" : "counts"));
-    columns.get(6).setText("error " + c.definition().unit());
-    int all = c.calibration().points().points().size();
-    int counting = c.calibration().points().counting().size();
-    pointsPaper.note(
-        all == 0
-            ? ""
-            : "%d of %d count; error against %s"
-                .formatted(
-                    counting,
-                    all,
-                    desk.analysis()
-                        .calibration()
-                        .curve()
-                        .map(k -> k.title().toLowerCase(Locale.ROOT))
-                        .orElse("nothing yet")));
-    sums.setText(
-        all == 0
-            ? ""
-            : "F2 or Enter edits, Tab goes on, Ctrl+V pastes a block, Delete removes the row, Ctrl+Z brings it back.");
-    actions();
+    if (desk.channel().isEmpty()) return;
+    choosers.forEach(c -> c.show(look));
+    Node shown =
+        switch (look) {
+          case POINTS -> typed.node();
+          case RUN -> run.node();
+          case INSTRUMENTS -> instruments.node();
+        };
+    if (root.getChildren().isEmpty() || root.getChildren().getFirst() != shown) {
+      root.getChildren().setAll(shown);
+    }
+    switch (look) {
+      case POINTS -> typed.refresh();
+      case RUN -> run.refresh();
+      case INSTRUMENTS -> instruments.refresh();
+    }
   }
 }

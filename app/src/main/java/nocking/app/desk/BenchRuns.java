@@ -1,0 +1,345 @@
+package nocking.app.desk;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Supplier;
+import javafx.application.Platform;
+import nocking.analysis.RunAdoption;
+import nocking.bench.run.BenchClock;
+import nocking.bench.run.Rig;
+import nocking.bench.run.RunEngine;
+import nocking.bench.simulated.Scene;
+import nocking.channel.Book;
+import nocking.channel.Channel;
+import nocking.run.Act;
+import nocking.run.RunChannel;
+import nocking.run.RunJournal;
+import nocking.run.RunPlan;
+import nocking.run.RunProgress;
+import nocking.run.RunSnapshot;
+import nocking.run.StoredRun;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * The run that is under way, those that wait to be gone on with, and the bench that stands in for a
+ * real one. All methods belong to the interface thread; the run has a thread of its own, and what
+ * it tells comes at most once a frame.
+ */
+public final class BenchRuns {
+  private static final Logger LOG = LoggerFactory.getLogger(BenchRuns.class);
+  private static final long SEED = 20260401;
+
+  private final Desk desk;
+  private final Clock wall = Clock.systemUTC();
+  private final List<Runnable> listeners = new ArrayList<>();
+  private final Map<String, RunPlan> drafts = new HashMap<>();
+  private List<StoredRun> stored = List.of();
+  private Live live;
+  private StandIn standIn;
+
+  /** A run and its thread. */
+  private static final class Live {
+    final String id;
+    final RunProgress progress;
+    final Rig rig;
+    final RunTrace trace;
+    RunEngine engine;
+    Thread thread;
+    volatile RunSnapshot now;
+    boolean ended;
+
+    Live(String id, RunProgress progress) {
+      this.id = id;
+      this.progress = progress;
+      rig = new Rig(progress.plan());
+      trace = new RunTrace(progress.plan().channels().size());
+      now = RunSnapshot.of(progress, "");
+    }
+  }
+
+  BenchRuns(Desk desk) {
+    this.desk = desk;
+  }
+
+  /** Has something called when a run has news. */
+  public void listen(Runnable listener) {
+    listeners.add(listener);
+  }
+
+  private void tell() {
+    listeners.forEach(Runnable::run);
+  }
+
+  /** The plan that was last worked at for a channel. */
+  public RunPlan draft(String channel, Supplier<RunPlan> first) {
+    return drafts.computeIfAbsent(channel, c -> first.get());
+  }
+
+  public void draft(String channel, RunPlan plan) {
+    drafts.put(channel, plan);
+  }
+
+  /** Where the run under way stands, or where the last one ended; empty before the first. */
+  public Optional<RunSnapshot> now() {
+    return Optional.ofNullable(live).map(l -> l.now);
+  }
+
+  /** True while a run is under way. */
+  public boolean running() {
+    return live != null && !live.ended;
+  }
+
+  /** The newest readings of the run. */
+  public Optional<RunTrace> trace() {
+    return Optional.ofNullable(live).map(l -> l.trace);
+  }
+
+  /** True when the run under way, or the last one, reads this channel. */
+  public boolean reads(String channel) {
+    return live != null && place(live.progress.plan(), channel) >= 0;
+  }
+
+  /** Place of a channel in a plan, or −1. */
+  public static int place(RunPlan plan, String channel) {
+    List<String> ids = plan.channels().stream().map(RunChannel::channel).toList();
+    return ids.indexOf(channel);
+  }
+
+  /** The run of a channel that waits to be gone on with. */
+  public Optional<StoredRun> waiting(String channel) {
+    return stored.stream()
+        .filter(r -> live == null || !r.id().equals(live.id) || live.ended)
+        .filter(r -> place(r.plan(), channel) >= 0)
+        .filter(StoredRun::unfinished)
+        .findFirst();
+  }
+
+  /** Runs that are over, of a channel, the newest first. */
+  public List<StoredRun> over(String channel) {
+    return stored.stream().filter(r -> place(r.plan(), channel) >= 0 && !r.unfinished()).toList();
+  }
+
+  /** Looks up what runs the book has. */
+  public void look() {
+    Store store = desk.store();
+    Background.run(
+        store::runs,
+        found -> {
+          if (desk.store() != store) return;
+          stored = found;
+          tell();
+        });
+  }
+
+  /** The bench that stands in for a real one; empty while none is set up. */
+  public Optional<StandIn> standIn() {
+    return Optional.ofNullable(standIn);
+  }
+
+  /** Sets a simulated bench up, in the place of the one before. */
+  public Optional<StandIn> setUp(Scene scene, StandIn.Pace pace) {
+    if (running()) return standIn();
+    if (standIn != null && standIn.scene() == scene && standIn.pace() == pace) return standIn();
+    takeDown();
+    try {
+      standIn = StandIn.of(scene, SEED, pace);
+    } catch (IOException e) {
+      LOG.error("no simulated bench", e);
+      desk.say("The simulated bench finds no port on this machine.", true);
+    }
+    return standIn();
+  }
+
+  private void takeDown() {
+    if (standIn != null) standIn.close();
+    standIn = null;
+  }
+
+  /** Begins a run. */
+  public void begin(RunPlan plan) {
+    String id = Book.newId();
+    Store store = desk.store();
+    start(new Live(id, new RunProgress(plan)), () -> store.begin(id, plan));
+  }
+
+  /** Goes on with a run that was broken off, at the instruments of this plan. */
+  public void goOn(StoredRun run, RunPlan instruments) {
+    Store store = desk.store();
+    var l = new Live(run.id(), run.progress());
+    l.rig.moved(run.plan().reference().name(), instruments.reference().address());
+    for (int i = 0; i < run.plan().channels().size(); i++) {
+      RunChannel c = run.plan().channels().get(i);
+      int at = place(instruments, c.channel());
+      if (at >= 0) {
+        l.rig.moved(c.meter().name(), instruments.channels().get(at).meter().address());
+      }
+    }
+    start(l, () -> store.journal(run.id(), run.plan()));
+  }
+
+  /** Ends a run that waits, without going on with it: what it has becomes points. */
+  public void close(StoredRun run) {
+    Store store = desk.store();
+    var stop = new Act(wall.millis(), Act.Kind.STOP, "not gone on with");
+    Background.run(
+        () ->
+            Outcome.of(
+                () -> {
+                  store.journal(run.id(), run.plan()).append(stop);
+                  return "The run is closed; its points are taken over.";
+                }),
+        said -> {
+          desk.say(said.sentence(), said.failed());
+          if (!said.failed()) {
+            RunProgress p = run.progress();
+            p.take(stop);
+            adopt(run.id(), p);
+          }
+          look();
+        });
+  }
+
+  private void start(Live l, Supplier<RunJournal> journal) {
+    if (running()) return;
+    BenchClock clock;
+    try {
+      clock = simulated(l.progress.plan()) ? standIn.clock(wall) : BenchClock.of(wall, 1);
+    } catch (IOException e) {
+      desk.say("The simulated bench does not answer.", true);
+      return;
+    }
+    live = l;
+    var pending = new AtomicBoolean();
+    l.thread =
+        Thread.ofPlatform()
+            .daemon()
+            .name("run")
+            .unstarted(
+                () -> {
+                  String problem = carryOut(l, journal, clock, pending);
+                  Platform.runLater(() -> ended(l, problem));
+                });
+    desk.store().whenClosing(() -> breakOff(l));
+    l.thread.start();
+    tell();
+  }
+
+  private boolean simulated(RunPlan plan) {
+    return standIn != null && plan.reference().name().equals(standIn.reference().name());
+  }
+
+  /** On the thread of the run; why it could not even begin, or empty. */
+  private String carryOut(
+      Live l, Supplier<RunJournal> journal, BenchClock clock, AtomicBoolean pending) {
+    try {
+      var engine =
+          new RunEngine(
+              l.progress,
+              journal.get(),
+              l.rig,
+              clock,
+              now -> {
+                now.last().ifPresent(l.trace::take);
+                l.now = now;
+                if (pending.compareAndSet(false, true)) {
+                  Platform.runLater(
+                      () -> {
+                        pending.set(false);
+                        if (live == l) tell();
+                      });
+                }
+              });
+      synchronized (l) {
+        l.engine = engine;
+      }
+      engine.run();
+      return "";
+    } catch (RuntimeException e) {
+      LOG.error("a run ended unexpectedly", e);
+      return e.getMessage() == null ? "something unexpected" : e.getMessage();
+    } finally {
+      close(clock);
+    }
+  }
+
+  private static void close(BenchClock clock) {
+    if (!(clock instanceof AutoCloseable c)) return;
+    try {
+      c.close();
+    } catch (Exception e) {
+      LOG.warn("the clock of the bench was not let go of", e);
+    }
+  }
+
+  private void ended(Live l, String problem) {
+    l.ended = true;
+    if (!problem.isEmpty()) desk.say("The run has ended: %s.".formatted(problem), true);
+    else if (l.progress.over()) adopt(l.id, l.progress);
+    look();
+    tell();
+  }
+
+  /** Takes the points over into the channels that were read. */
+  private void adopt(String id, RunProgress progress) {
+    RunPlan plan = progress.plan();
+    boolean taken =
+        desk.editBook(
+            "points of run " + plan.title(),
+            "",
+            book -> {
+              Book next = book;
+              for (RunChannel c : plan.channels()) {
+                Channel k = book.byId(c.channel()).orElse(null);
+                if (k == null || k.journal().locked()) continue;
+                Channel with = RunAdoption.into(k, id, progress);
+                if (with != k) next = next.with(with);
+              }
+              return next;
+            });
+    long n = progress.points().stream().filter(p -> !p.readings().getFirst().isEmpty()).count();
+    if (taken) {
+      desk.say("%s: %d points are taken over.".formatted(plan.title(), n), false);
+    }
+  }
+
+  /** Asks the run for something before its next sweep. */
+  public void ask(Act.Kind kind, String why) {
+    if (!running()) return;
+    synchronized (live) {
+      if (live.engine != null) live.engine.ask(kind, why);
+    }
+  }
+
+  /** What was read at a reference by eye. */
+  public void typed(double applied) {
+    if (running()) live.rig.hand().type(applied);
+  }
+
+  /** Ends the run's thread; it can be gone on with. */
+  private static void breakOff(Live l) {
+    synchronized (l) {
+      if (l.engine != null) l.engine.breakOff();
+    }
+    try {
+      l.thread.interrupt();
+      l.thread.join(5000);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  /** Another book comes: what belongs to the former is let go of. */
+  void forget() {
+    live = null;
+    stored = List.of();
+    drafts.clear();
+    takeDown();
+  }
+}

@@ -1,0 +1,122 @@
+package nocking.app.desk;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import nocking.bench.run.BenchClock;
+import nocking.bench.simulated.BenchModel;
+import nocking.bench.simulated.BenchServer;
+import nocking.bench.simulated.Fault;
+import nocking.bench.simulated.Scene;
+import nocking.bench.simulated.SteppedClock;
+import nocking.run.Instrument;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** A simulated bench beside the window, asked over the same sockets as a real one. */
+public final class StandIn implements AutoCloseable {
+  private static final Logger LOG = LoggerFactory.getLogger(StandIn.class);
+
+  /** How fast its time goes. */
+  public enum Pace {
+    REAL("×1", 1),
+    TEN("×10", 10),
+    SIXTY("×60", 60),
+    /** As fast as it can: a wait takes no time. */
+    AT_ONCE("at once", 0);
+
+    private final String title;
+    private final double speed;
+
+    Pace(String title, double speed) {
+      this.title = title;
+      this.speed = speed;
+    }
+
+    public String title() {
+      return title;
+    }
+  }
+
+  private final BenchModel model;
+  private final BenchServer server;
+  private final Pace pace;
+
+  private StandIn(BenchModel model, BenchServer server, Pace pace) {
+    this.model = model;
+    this.server = server;
+    this.pace = pace;
+  }
+
+  /**
+   * @throws IOException when the machine gives no port
+   */
+  static StandIn of(Scene scene, long seed, Pace pace) throws IOException {
+    var model = new BenchModel(scene, seed);
+    return new StandIn(model, new BenchServer(model, pace.speed), pace);
+  }
+
+  public Scene scene() {
+    return model.scene();
+  }
+
+  public Pace pace() {
+    return pace;
+  }
+
+  public Instrument reference() {
+    return server.reference();
+  }
+
+  /** The meter at a channel's sensor; empty where it does not stand on this bench. */
+  public Optional<Instrument> meter(String tag) {
+    return sensor(tag).map(server::meter);
+  }
+
+  private Optional<Integer> sensor(String tag) {
+    List<String> tags = scene().sensors().stream().map(s -> s.tag()).toList();
+    return IntStream.range(0, tags.size()).filter(i -> tags.get(i).equals(tag)).boxed().findFirst();
+  }
+
+  /** What is really applied. */
+  public double applied() {
+    return model.applied();
+  }
+
+  /** Where it is being brought to. */
+  public double target() {
+    return model.target();
+  }
+
+  /** What is wrong at a channel's meter. */
+  public Fault fault(String tag) {
+    return sensor(tag).map(i -> model.fault(i + 1)).orElse(Fault.NONE);
+  }
+
+  /** Makes a fault at a channel's meter. */
+  public void fault(String tag, Fault fault) {
+    sensor(tag)
+        .ifPresent(
+            i -> {
+              try {
+                server.fault(i + 1, fault);
+              } catch (IOException e) {
+                LOG.warn("a connection was not dropped", e);
+              }
+            });
+  }
+
+  /** The clock that goes as its time does. */
+  BenchClock clock(Clock wall) throws IOException {
+    return pace == Pace.AT_ONCE
+        ? new SteppedClock(server.control(), wall.millis())
+        : BenchClock.of(wall, pace.speed);
+  }
+
+  @Override
+  public void close() {
+    server.close();
+  }
+}

@@ -1,0 +1,219 @@
+package nocking.app.step.collect;
+
+import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import nocking.app.control.EntryField;
+import nocking.app.desk.BenchRuns;
+import nocking.app.desk.Desk;
+import nocking.points.RawUnit;
+import nocking.quantity.Numbers;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.run.Act;
+import nocking.run.RunChannel;
+import nocking.run.RunPlan;
+import nocking.run.RunProgress.Phase;
+import nocking.run.RunSnapshot;
+import nocking.run.SettleRule;
+import nocking.run.Sweep;
+import nocking.run.Target;
+
+/** What the hands must do now, in large letters, with the value that is being waited for. */
+final class RunCue extends VBox {
+  private final Desk desk;
+  private final Label where = label("cue-text");
+  private final Label what = label("cue-what");
+  private final Label how = label("cue-text");
+  private final Label value = label("cue-live");
+  private final Label state = label("cue-value");
+  private final ProgressBar progress = new ProgressBar(0);
+  private final EntryField byEye;
+  private final TextField reason = new TextField();
+  private final Button take = button("run-take", "Record now", Act.Kind.TAKE);
+  private final Button hold = button("run-hold", "Hold", Act.Kind.HOLD);
+  private final Button go = button("run-go", "Go on", Act.Kind.GO);
+  private final Button skip = button("run-skip", "Skip", Act.Kind.SKIP);
+  private final Button repeat = button("run-repeat", "Repeat last", Act.Kind.REPEAT);
+  private final Button note = button("run-note", "Note", Act.Kind.NOTE);
+  private final Button stop = button("run-stop", "Stop", Act.Kind.STOP);
+  private final FlowPane controls = new FlowPane(6, 6, take, hold, go, skip, repeat, note, stop);
+  private final HBox row;
+
+  RunCue(Desk desk) {
+    this.desk = desk;
+    setId("run-cue");
+    getStyleClass().add("cue");
+    setSpacing(4);
+    byEye =
+        new EntryField(
+                "run-by-eye",
+                "Reference reads",
+                true,
+                t -> {
+                  Unit unit = Unit.of(desk.runs().now().orElseThrow().plan().unit());
+                  desk.runs().typed(Value.typed(t, unit).number());
+                },
+                () -> {})
+            .whenDone();
+    reason.setId("run-reason");
+    reason.setPromptText("reason or note");
+    reason.setAccessibleText("Reason for what is done, or a note");
+    reason.getStyleClass().add("cue-field");
+    reason.setPrefColumnCount(16);
+    progress.setMaxWidth(Double.MAX_VALUE);
+    progress.setMinHeight(6);
+    progress.setPrefHeight(6);
+    var live = new HBox(16, value, state);
+    live.setAlignment(Pos.BASELINE_LEFT);
+    row = new HBox(8, reason, controls);
+    HBox.setHgrow(controls, Priority.ALWAYS);
+    getChildren().addAll(where, what, how, live, byEye, progress, row);
+    setMinHeight(USE_PREF_SIZE);
+  }
+
+  private static Label label(String style) {
+    var l = new Label();
+    l.getStyleClass().add(style);
+    l.setWrapText(true);
+    return l;
+  }
+
+  private Button button(String id, String text, Act.Kind kind) {
+    var b = new Button(text);
+    b.setId(id);
+    b.getStyleClass().add("cue-button");
+    b.setMinWidth(USE_PREF_SIZE);
+    b.setOnAction(
+        e -> {
+          desk.runs().ask(kind, reason.getText());
+          reason.clear();
+        });
+    return b;
+  }
+
+  void refresh() {
+    String id = desk.channel().orElseThrow().id();
+    Optional<RunSnapshot> now = desk.runs().now().filter(n -> desk.runs().reads(id));
+    setVisible(now.isPresent());
+    setManaged(now.isPresent());
+    now.ifPresent(n -> show(n, BenchRuns.place(n.plan(), id)));
+  }
+
+  private void show(RunSnapshot n, int channel) {
+    RunPlan plan = n.plan();
+    boolean running = desk.runs().running();
+    int all = n.targets().size();
+    where.setText(
+        n.target()
+            .map(
+                t ->
+                    "Point %d of %d · %s · %s"
+                        .formatted(n.next() + 1, all, t.down() ? "down" : "up", plan.title()))
+            .orElse(plan.title()));
+    what.setText(what(n, running));
+    how.setText(n.trouble().isEmpty() ? how(n) : n.trouble() + ". It is tried again.");
+    how.getStyleClass().remove("cue-bad");
+    if (!n.trouble().isEmpty()) how.getStyleClass().add("cue-bad");
+    value.setText(n.last().map(s -> live(s, plan, channel)).orElse("–"));
+    state.setText(state(n, channel));
+    progress.setProgress(n.done());
+    show(byEye, running && plan.reference().byHand());
+    if (plan.reference().byHand()) byEye.show("", plan.unit());
+    show(row, running);
+    boolean held = n.phase() == Phase.HELD;
+    show(hold, !held);
+    show(go, held);
+    repeat.setDisable(n.points().isEmpty());
+    take.setDisable(held || n.phase() == Phase.AVERAGING);
+    skip.setDisable(held);
+  }
+
+  private static void show(javafx.scene.Node node, boolean yes) {
+    node.setVisible(yes);
+    node.setManaged(yes);
+  }
+
+  private static String what(RunSnapshot n, boolean running) {
+    String to = n.target().map(t -> amount(t, n)).orElse("");
+    if (!running && n.phase() != Phase.DONE && n.phase() != Phase.STOPPED) return "Broken off";
+    return switch (n.phase()) {
+      case APPROACHING -> n.plan().reference().settable() ? "Going to " + to : "Bring it to " + to;
+      case SETTLING -> "Hold at " + to;
+      case AVERAGING -> "Do not touch: reading " + to;
+      case HELD -> "Held before " + to;
+      case STOPPED -> "Stopped";
+      case DONE -> "All points are taken";
+    };
+  }
+
+  private static String amount(Target t, RunSnapshot n) {
+    int decimals = Math.max(0, Numbers.decimalsFor(n.plan().band()) - 1);
+    return (Numbers.fixed(t.setPoint(), decimals) + " " + n.plan().unit()).strip();
+  }
+
+  private static String how(RunSnapshot n) {
+    String left = n.left() > 0 ? " About %s left for this point.".formatted(time(n.left())) : "";
+    return switch (n.phase()) {
+      case APPROACHING -> {
+        String at =
+            n.last()
+                .filter(s -> Double.isFinite(s.applied()))
+                .map(
+                    s ->
+                        "The reference reads %s %s."
+                            .formatted(Numbers.trimmed(s.applied(), 6), n.plan().unit()))
+                .orElse("Type what the reference reads once it is there.");
+        yield at + " It counts from ±%s.".formatted(Numbers.trimmed(n.plan().band(), 3));
+      }
+      case SETTLING -> "Keep both at the same place. Records by itself when settled." + left;
+      case AVERAGING -> "%d of %d readings.%s".formatted(n.averaged(), n.plan().average(), left);
+      case HELD -> "Go on when you are ready; the point settles anew.";
+      case STOPPED, DONE -> "The points are in the table of this channel, with what they came of.";
+    };
+  }
+
+  private static String time(double seconds) {
+    return seconds < 90
+        ? "%.0f s".formatted(Math.ceil(seconds))
+        : "%.0f min".formatted(Math.ceil(seconds / 60));
+  }
+
+  private static String live(Sweep s, RunPlan plan, int channel) {
+    double v = s.raw().get(channel);
+    RunChannel c = plan.channels().get(channel);
+    if (!Double.isFinite(v)) return "no reading";
+    return c.raw() == RawUnit.VOLTS
+        ? Numbers.fixed(v, 4) + " V"
+        : Numbers.trimmed(v, 6) + " " + c.raw().title();
+  }
+
+  private static String state(RunSnapshot n, int channel) {
+    RunSnapshot.Channel at = n.channels().get(channel);
+    RunChannel c = n.plan().channels().get(channel);
+    if (!(c.settle() instanceof SettleRule.Stable s) || !Double.isFinite(at.slope())) return "";
+    return "slope %s %s   s %s %s"
+        .formatted(
+            small(Math.abs(at.slope()), c) + "/s",
+            compared(Math.abs(at.slope()), s.slope(), c, "/s"),
+            small(at.deviation(), c),
+            compared(at.deviation(), s.deviation(), c, ""));
+  }
+
+  private static String compared(double v, double limit, RunChannel c, String per) {
+    return (v <= limit ? "≤ " : "> ") + small(limit, c) + per;
+  }
+
+  private static String small(double v, RunChannel c) {
+    return c.raw() == RawUnit.VOLTS
+        ? Numbers.significant(v * 1000, 2) + " mV"
+        : Numbers.significant(v, 2);
+  }
+}

@@ -1,0 +1,155 @@
+package nocking.app.step.collect;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import nocking.app.control.Column;
+import nocking.app.control.Grid;
+import nocking.app.control.Paper;
+import nocking.app.desk.BenchRuns;
+import nocking.app.desk.Desk;
+import nocking.fit.Curve;
+import nocking.points.RawUnit;
+import nocking.quantity.Numbers;
+import nocking.run.RunPlan;
+import nocking.run.RunPoint;
+import nocking.run.RunProgress;
+import nocking.run.RunSnapshot;
+import nocking.run.StoredRun;
+import nocking.run.Target;
+
+/** The points of the run under way, or of the newest one, those to come among them. */
+final class RunPoints {
+  /** A line: a point that is done with, or one to come. */
+  private record Row(int number, Target target, RunPoint point, String superseded, boolean now) {}
+
+  private final Desk desk;
+  private final Grid grid;
+  private final Paper paper;
+  private List<Row> rows = List.of();
+  private RunPlan plan;
+  private int channel;
+
+  RunPoints(Desk desk) {
+    this.desk = desk;
+    grid =
+        new Grid(
+            "run-points",
+            "No run yet. Choose the instruments on the left and begin.",
+            List.of(
+                Column.shown("#", 34, true, i -> String.valueOf(rows.get(i).number)),
+                Column.shown("applied", 84, true, this::applied),
+                Column.shown("mean", 84, true, this::mean),
+                Column.shown("s", 70, true, this::deviation),
+                Column.shown("dir", 50, false, i -> rows.get(i).target.down() ? "down" : "up"),
+                Column.shown("error", 160, false, this::error)),
+            i -> rows.get(i).point == null || !rows.get(i).superseded.isEmpty());
+    grid.editable(false);
+    VBox.setVgrow(grid, Priority.ALWAYS);
+    paper = new Paper("Points of the run", grid);
+    paper.setMinHeight(130);
+  }
+
+  Node node() {
+    return paper;
+  }
+
+  void refresh() {
+    String id = desk.channel().orElseThrow().id();
+    BenchRuns runs = desk.runs();
+    Optional<StoredRun> stored = runs.waiting(id).or(() -> runs.over(id).stream().findFirst());
+    if (runs.reads(id)) {
+      RunSnapshot n = runs.now().orElseThrow();
+      show(n.plan(), id, rows(n.targets(), n.points(), n.superseded(), n.next()));
+    } else if (stored.isPresent()) {
+      RunProgress p = stored.get().progress();
+      var superseded = new ArrayList<String>();
+      for (int i = 0; i < p.points().size(); i++) superseded.add(p.superseded(i));
+      show(stored.get().plan(), id, rows(p.targets(), p.points(), superseded, p.next()));
+    } else {
+      rows = List.of();
+      paper.note("");
+      grid.show(0);
+    }
+  }
+
+  private static List<Row> rows(
+      List<Target> targets, List<RunPoint> points, List<String> superseded, int next) {
+    var list = new ArrayList<Row>();
+    for (int i = 0; i < points.size(); i++) {
+      RunPoint p = points.get(i);
+      list.add(new Row(p.target() + 1, targets.get(p.target()), p, superseded.get(i), false));
+    }
+    for (int i = next; i < targets.size(); i++) {
+      list.add(new Row(i + 1, targets.get(i), null, "", i == next));
+    }
+    return list;
+  }
+
+  private void show(RunPlan plan, String id, List<Row> now) {
+    this.plan = plan;
+    channel = BenchRuns.place(plan, id);
+    rows = now;
+    var columns = grid.table().getColumns();
+    columns.get(1).setText(("applied " + plan.unit()).strip());
+    String raw = plan.channels().get(channel).raw() == RawUnit.VOLTS ? "V" : "counts";
+    columns.get(2).setText("mean " + raw);
+    columns.get(5).setText(("error " + plan.unit()).strip());
+    paper.note("%s · %s".formatted(plan.title(), plan.purpose().title()));
+    grid.show(rows.size());
+  }
+
+  private List<Double> readings(int i) {
+    RunPoint p = rows.get(i).point;
+    return p == null ? List.of() : p.readings().get(channel);
+  }
+
+  private double meanOf(int i) {
+    return readings(i).stream().mapToDouble(v -> v).average().orElse(Double.NaN);
+  }
+
+  private String applied(int i) {
+    Row r = rows.get(i);
+    int decimals = Numbers.decimalsFor(plan.band() / 10);
+    return r.point == null
+        ? Numbers.trimmed(r.target.setPoint(), 6)
+        : Numbers.fixed(r.point.applied(), decimals);
+  }
+
+  private String mean(int i) {
+    return readings(i).isEmpty() ? "" : Numbers.fixed(meanOf(i), 4);
+  }
+
+  private String deviation(int i) {
+    List<Double> r = readings(i);
+    if (r.size() < 2) return "";
+    double mean = meanOf(i);
+    double sum = r.stream().mapToDouble(v -> (v - mean) * (v - mean)).sum();
+    return Numbers.fixed(Math.sqrt(sum / (r.size() - 1)), 5);
+  }
+
+  private String error(int i) {
+    Row r = rows.get(i);
+    if (r.point == null) return r.now ? "under way" : "";
+    if (!r.superseded.isEmpty()) return r.superseded;
+    if (r.point.how() == RunPoint.How.SKIPPED) return "skipped";
+    if (readings(i).isEmpty()) return "no reading";
+    String not = r.point.how() == RunPoint.How.NOT_SETTLED ? ", not settled" : "";
+    Optional<Curve> curve = desk.analysis().calibration().curve();
+    double volts =
+        plan.channels().get(channel).raw() == RawUnit.VOLTS
+            ? meanOf(i)
+            : desk.channel().orElseThrow().design().converter().volts(meanOf(i));
+    return curve
+            .map(
+                c ->
+                    Numbers.signed(
+                        c.quantity(volts) - r.point.applied(),
+                        desk.analysis().design().decimals() + 1))
+            .orElse("–")
+        + not;
+  }
+}

@@ -1,0 +1,83 @@
+package nocking.app.step.collect;
+
+import javafx.scene.Node;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import nocking.app.control.Paper;
+import nocking.app.control.WheelScroll;
+import nocking.app.desk.BenchRuns;
+import nocking.app.desk.Desk;
+import nocking.run.RunPlan;
+import nocking.run.RunSnapshot;
+
+/** A run: its plan, what the hands must do now, how it settles, and the points that came of it. */
+final class RunView {
+  private static final double FORM = 282;
+
+  private final Desk desk;
+  private final RunForm form;
+  private final RunOffer offer;
+  private final RunCue cue;
+  private final TraceView trace = new TraceView();
+  private final Paper tracePaper = new Paper("How it settles", trace);
+  private final RunPoints points;
+  private final HBox root;
+
+  RunView(Desk desk, Region looks) {
+    this.desk = desk;
+    form = new RunForm(desk, looks);
+    offer = new RunOffer(desk, form::plan);
+    cue = new RunCue(desk);
+    points = new RunPoints(desk);
+    VBox.setVgrow(trace, Priority.ALWAYS);
+    tracePaper.setMinHeight(150);
+    tracePaper.setPrefHeight(190);
+    VBox.setVgrow(points.node(), Priority.ALWAYS);
+    var right = new VBox(12, offer, cue, tracePaper, points.node());
+    HBox.setHgrow(right, Priority.ALWAYS);
+    var left = WheelScroll.of(form.node());
+    left.setMinWidth(FORM);
+    left.setMaxWidth(FORM);
+    root = new HBox(12, left, right);
+  }
+
+  Node node() {
+    return root;
+  }
+
+  void switched() {
+    form.switched();
+  }
+
+  void refresh() {
+    form.refresh();
+    news();
+  }
+
+  /** The run has gone on. */
+  void news() {
+    String id = desk.channel().orElseThrow().id();
+    BenchRuns runs = desk.runs();
+    form.news();
+    offer.refresh();
+    cue.refresh();
+    boolean reads = runs.reads(id);
+    tracePaper.setVisible(reads);
+    tracePaper.setManaged(reads);
+    if (reads) drawTrace(id);
+    points.refresh();
+  }
+
+  private void drawTrace(String id) {
+    RunSnapshot now = desk.runs().now().orElseThrow();
+    RunPlan plan = now.plan();
+    int channel = BenchRuns.place(plan, id);
+    tracePaper.note(
+        "%s, %s"
+            .formatted(
+                plan.channels().get(channel).tag(), trace.says(plan.channels().get(channel))));
+    trace.show(desk.runs().trace().orElseThrow(), now, channel);
+  }
+}

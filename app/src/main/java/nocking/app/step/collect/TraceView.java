@@ -1,0 +1,152 @@
+package nocking.app.step.collect;
+
+import java.util.ArrayList;
+import javafx.geometry.VPos;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Region;
+import javafx.scene.shape.Line;
+import javafx.scene.shape.Polyline;
+import javafx.scene.text.Text;
+import nocking.app.desk.RunTrace;
+import nocking.points.RawUnit;
+import nocking.quantity.Numbers;
+import nocking.quantity.Span;
+import nocking.quantity.Ticks;
+import nocking.run.RunChannel;
+import nocking.run.RunSnapshot;
+import nocking.run.SettleRule;
+
+/**
+ * The newest readings of a channel against time, with the band in which they must stay. Drawn anew
+ * with every sweep, so it is a few nodes and no plot.
+ */
+final class TraceView extends Pane {
+  private static final double LEFT = 70;
+  private static final double RIGHT = 14;
+  private static final double BOTTOM = 22;
+  private static final double TOP = 8;
+  private static final double WINDOWS = 6;
+  private static final double USUAL = 120;
+
+  private final Region band = new Region();
+  private final Polyline course = new Polyline();
+  private final Pane grid = new Pane();
+  private RunTrace trace;
+  private RunSnapshot now;
+  private int channel;
+
+  TraceView() {
+    getStyleClass().add("run-trace");
+    setId("run-trace");
+    setMinHeight(100);
+    band.getStyleClass().add("band");
+    course.getStyleClass().add("course");
+    band.setManaged(false);
+    course.setManaged(false);
+    grid.setManaged(false);
+    getChildren().addAll(band, grid, course);
+    widthProperty().addListener(o -> draw());
+    heightProperty().addListener(o -> draw());
+  }
+
+  /** What the band is, in words. */
+  String says(RunChannel c) {
+    return switch (c.settle()) {
+      case SettleRule.Stable s ->
+          "the band is ±%s about the mean of the last %s s"
+              .formatted(amount(s.deviation(), c.raw()), Numbers.trimmed(s.window(), 4));
+      case SettleRule.Dwell d -> "a wait of %s s".formatted(Numbers.trimmed(d.seconds(), 4));
+      case SettleRule.ByHand _ -> "you say when it has settled";
+    };
+  }
+
+  private static String amount(double v, RawUnit raw) {
+    return raw == RawUnit.VOLTS
+        ? Numbers.compact(v, "V", 2)
+        : Numbers.trimmed(v, 2) + " " + raw.title();
+  }
+
+  void show(RunTrace trace, RunSnapshot now, int channel) {
+    this.trace = trace;
+    this.now = now;
+    this.channel = channel;
+    draw();
+  }
+
+  private void draw() {
+    if (trace == null || getWidth() < LEFT + RIGHT + 20 || getHeight() < BOTTOM + TOP + 10) return;
+    SettleRule rule = now.plan().channels().get(channel).settle();
+    double window = rule instanceof SettleRule.Stable s ? WINDOWS * s.window() : USUAL;
+    RunTrace.Course c = trace.of(channel, window);
+    Span values = values(c, rule);
+    grid.getChildren().clear();
+    course.getPoints().clear();
+    band.setVisible(false);
+    if (values == null) return;
+    double right = getWidth() - RIGHT;
+    double bottom = getHeight() - BOTTOM;
+    for (double y : Ticks.of(values, 4)) {
+      line(LEFT, at(y, values), right, at(y, values));
+      text(Numbers.trimmed(y, 6), LEFT - 6, at(y, values), true);
+    }
+    for (double t : Ticks.of(new Span(-window, 0), 7)) {
+      double x = right + t / window * (right - LEFT);
+      line(x, TOP, x, bottom);
+      text(Numbers.trimmed(t, 4) + (t == 0 ? " s" : ""), x, bottom + 12, false);
+    }
+    var points = new ArrayList<Double>(2 * c.values().length);
+    for (int i = 0; i < c.values().length; i++) {
+      if (!Double.isFinite(c.values()[i])) continue;
+      points.add(right + c.seconds()[i] / window * (right - LEFT));
+      points.add(at(c.values()[i], values));
+    }
+    course.getPoints().setAll(points);
+    if (rule instanceof SettleRule.Stable s) showBand(s, window, values, right);
+  }
+
+  private void showBand(SettleRule.Stable s, double window, Span values, double right) {
+    double mean = now.channels().get(channel).mean();
+    if (!Double.isFinite(mean)) return;
+    double x = right - s.window() / window * (right - LEFT);
+    double top = Math.max(TOP, at(mean + s.deviation(), values));
+    double low = Math.min(getHeight() - BOTTOM, at(mean - s.deviation(), values));
+    band.setVisible(true);
+    band.resizeRelocate(x, top, right - x, Math.max(1, low - top));
+  }
+
+  private Span values(RunTrace.Course c, SettleRule rule) {
+    double low = Double.POSITIVE_INFINITY;
+    double high = Double.NEGATIVE_INFINITY;
+    for (double v : c.values()) {
+      if (!Double.isFinite(v)) continue;
+      low = Math.min(low, v);
+      high = Math.max(high, v);
+    }
+    if (!(low <= high)) return null;
+    double least = rule instanceof SettleRule.Stable s ? 4 * s.deviation() : 1e-3;
+    double more = Math.max(0.08 * (high - low), (least - (high - low)) / 2);
+    return new Span(low - more, high + more);
+  }
+
+  private double at(double v, Span values) {
+    double height = getHeight() - BOTTOM - TOP;
+    return TOP + (1 - values.fraction(v)) * height;
+  }
+
+  private void line(double x0, double y0, double x1, double y1) {
+    var line = new Line(x0, y0, x1, y1);
+    line.getStyleClass().add("trace-grid");
+    grid.getChildren().add(line);
+  }
+
+  private void text(String words, double x, double y, boolean left) {
+    var t = new Text(words);
+    t.getStyleClass().add("trace-label");
+    t.setTextOrigin(VPos.CENTER);
+    t.applyCss();
+    double width = t.getLayoutBounds().getWidth();
+    t.setX(left ? x - width : Math.min(x - width / 2, getWidth() - width));
+    t.setY(y);
+    grid.getChildren().add(t);
+  }
+}
