@@ -15,6 +15,7 @@ import nocking.book.FileTrouble;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.demo.Hatchery;
+import nocking.demo.HatcheryRuns;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -95,6 +96,13 @@ final class DemoBook {
       book.saveAll(hatchery.channels(), "demo book made");
       book.saveCards(hatchery.cards(), "demo book made");
       book.saveStock(hatchery.stock(), "demo book made");
+      book.saveInstruments(hatchery.instruments(), "demo book made");
+      book.together(
+          () -> {
+            for (HatcheryRuns.Recorded r : HatcheryRuns.of(hatchery, Hatchery.SEED)) {
+              r.into(book.begin(r.id(), r.plan()));
+            }
+          });
       for (Channel c : book.read().channels()) {
         if (c.journal().locked()) book.nameRevision(c, "as left, spring calibration");
       }

@@ -23,11 +23,15 @@ import nocking.book.BookException;
 import nocking.book.BookException.Cause;
 import nocking.book.FileTrouble;
 import nocking.channel.WorkStep;
+import nocking.run.RunProgress.Phase;
 
 /** Opens the demo book offscreen, visits every main view, and writes one picture of each. */
 final class Pictures {
   private static final double WIDTH = 1280;
   private static final double HEIGHT = 800;
+
+  /** Stands for waiting until a run is in its middle. */
+  private static final String MID_RUN = "mid-run";
 
   /**
    * @param press ids of the buttons that open a part of the view, with a space between
@@ -94,6 +98,14 @@ final class Pictures {
           new View("diagnose", "SG-P1", Aside.DIAGNOSE, 0),
           new View("practice", "BL-P1", Aside.PRACTICE, 30),
           new View("collect", "BL-P1", WorkStep.COLLECT, 38, false),
+          new View("collect-offer", "BL-P1", WorkStep.COLLECT, 38, false, "collect-look-run"),
+          new View(
+              "collect-run",
+              "RW-T1",
+              WorkStep.COLLECT,
+              12,
+              false,
+              "collect-look-run run-pace-×60 run-begin " + MID_RUN),
           new View("fit", "OX-D1", WorkStep.FIT, 9.1, false),
           new View("table", "IN-T2", WorkStep.TABLE, 9.62, false),
           new View("check", "IN-T2", WorkStep.CHECK, 9.62, false),
@@ -101,6 +113,14 @@ final class Pictures {
           new View("condition-dark", "IN-T2", WorkStep.CONDITION, 9.62, true));
 
   private Pictures() {}
+
+  /** True while the fourth point of the run under way settles. */
+  private static boolean midRun(Desk desk) {
+    return desk.runs()
+        .now()
+        .map(n -> n.points().size() >= 3 && n.phase() == Phase.SETTLING)
+        .orElse(false);
+  }
 
   /**
    * @return the files written
@@ -139,6 +159,10 @@ final class Pictures {
           });
       Quiet.await();
       for (String id : v.press.isEmpty() ? new String[0] : v.press.split(" ")) {
+        if (id.equals(MID_RUN)) {
+          while (!onInterface(() -> midRun(desk))) Quiet.await();
+          continue;
+        }
         onInterface(
             () -> {
               press(shell, id);

@@ -117,6 +117,7 @@ abstract class WindowTest {
       if (!document.channels().isEmpty()) file.saveAll(document.channels(), "given");
       if (!document.cards().isEmpty()) file.saveCards(document.cards(), "given");
       if (!document.stock().isEmpty()) file.saveStock(document.stock(), "given");
+      if (!document.instruments().isEmpty()) file.saveInstruments(document.instruments(), "given");
       file.saveWeighing(document.priorWeights(), "given");
     }
     open(store(book()));

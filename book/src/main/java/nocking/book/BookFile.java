@@ -285,6 +285,11 @@ public final class BookFile implements AutoCloseable {
     }
   }
 
+  /** Several changes as one transaction. */
+  public void together(Runnable changes) {
+    write(changes);
+  }
+
   /** Adds a run; what is appended to its journal is on the disk when the call returns. */
   public RunJournal begin(String runId, RunPlan plan) {
     var table = new RunTable(handle, fileName());

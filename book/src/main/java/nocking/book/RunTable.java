@@ -66,11 +66,12 @@ final class RunTable {
   private StoredRun stored(String id, String began, String plan) {
     long sweeps = sweeps(id);
     long last = sweepsOfPoints(id);
+    List<RunEntry> entries = entries(id);
     return new StoredRun(
         id,
-        BookLog.time(began).toEpochMilli(),
+        entries.isEmpty() ? BookLog.time(began).toEpochMilli() : entries.getFirst().at(),
         RunJson.readPlan(plan, fileName),
-        entries(id),
+        entries,
         sweeps,
         sweeps - last);
   }

@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.math.MathContext;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -33,6 +34,26 @@ public final class SetPoints {
         Value.typed(ends[1], unit).number(),
         Value.typed(t.substring(slash + 1), unit).number(),
         t);
+  }
+
+  /** As they would be typed: even steps as such, anything else as a list. */
+  public static String text(List<Value> points) {
+    int n = points.size();
+    if (n > 3) {
+      double first = points.getFirst().number();
+      double step = points.get(1).number() - first;
+      double slack = 1e-9 * Math.abs(step);
+      boolean even = true;
+      for (int i = 2; i < n; i++) {
+        even &= Math.abs(points.get(i).number() - first - i * step) <= slack * n;
+      }
+      if (even && step != 0) {
+        return "%s…%s / %s"
+            .formatted(
+                points.getFirst().typed(), points.getLast().typed(), round(Math.abs(step)).typed());
+      }
+    }
+    return points.stream().map(Value::typed).collect(Collectors.joining(", "));
   }
 
   private static List<Value> list(String t, Unit unit) {

@@ -58,7 +58,7 @@ public final class Hatchery {
         Shelf.cards(),
         Shelf.drawer(),
         PriorWeights.USUAL,
-        List.of());
+        Shelf.instruments());
   }
 
   private static Value typed(String text, Unit unit) {

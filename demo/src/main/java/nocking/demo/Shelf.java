@@ -7,12 +7,13 @@ import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.run.Instrument;
 import nocking.sensor.LinearSensor;
 import nocking.sensor.NtcBeta;
 import nocking.sensor.RatiometricSensor;
 import nocking.sensor.Sensor;
 
-/** The sensor cards and the drawer of the hatchery. */
+/** The sensor cards, the drawer and the instruments of the hatchery. */
 final class Shelf {
   private static final Value ZERO = Value.of(0);
   private static final String DATE = "2026-03-18";
@@ -62,6 +63,23 @@ final class Shelf {
             "°C",
             WaterSide.thermistor()),
         card("bead-3950", "Bead 10 k", QuantityKind.TEMPERATURE, "°C", NtcBeta.of(10e3, 25, 3950)));
+  }
+
+  /** What stands on the bench; the addresses are ones that nobody has (RFC 5737). */
+  static List<Instrument> instruments() {
+    Instrument bath =
+        Instrument.of(
+                "Bath R-14", Instrument.Language.SCPI, "192.0.2.14:5025", "READ?", Unit.CELSIUS)
+            .withSet("SOUR %s")
+            .withAccuracy(Value.typed("0.03", Unit.of("K")))
+            .withDue("2027-01-07");
+    Instrument meter =
+        Instrument.of(
+                "Bench meter", Instrument.Language.SCPI, "192.0.2.20:5025", "READ?", Unit.VOLT)
+            .withAccuracy(Value.typed("0.2 mV", Unit.VOLT))
+            .withDue("2027-03-01");
+    Instrument gauge = Instrument.byHand("Gauge P-2", Unit.of("kPa")).withDue("2026-12-15");
+    return List.of(bath, meter, gauge);
   }
 
   /** E12 from 100 Ω to 820 kΩ with gaps, as a drawer has. */

@@ -59,6 +59,7 @@ public final class BookStore implements Store {
   private String rescueStem = "";
   private boolean recordsKept;
   private volatile boolean failed;
+  private volatile boolean closed;
   private final List<Runnable> closing = new CopyOnWriteArrayList<>();
 
   /**
@@ -277,7 +278,8 @@ public final class BookStore implements Store {
 
   @Override
   public List<StoredRun> runs() {
-    return file.runs();
+    // Whoever asked in the background when the window was closed gets no answer any more.
+    return closed ? List.of() : file.runs();
   }
 
   @Override
@@ -323,6 +325,7 @@ public final class BookStore implements Store {
   public void close() {
     closing.forEach(Runnable::run);
     closing.clear();
+    closed = true;
     writer.shutdown();
     try {
       if (!writer.awaitTermination(30, TimeUnit.SECONDS)) {

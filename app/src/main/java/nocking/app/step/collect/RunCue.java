@@ -2,6 +2,7 @@ package nocking.app.step.collect;
 
 import java.util.Optional;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
@@ -41,7 +42,7 @@ final class RunCue extends VBox {
   private final Button hold = button("run-hold", "Hold", Act.Kind.HOLD);
   private final Button go = button("run-go", "Go on", Act.Kind.GO);
   private final Button skip = button("run-skip", "Skip", Act.Kind.SKIP);
-  private final Button repeat = button("run-repeat", "Repeat last", Act.Kind.REPEAT);
+  private final Button repeat = button("run-repeat", "Repeat", Act.Kind.REPEAT);
   private final Button note = button("run-note", "Note", Act.Kind.NOTE);
   private final Button stop = button("run-stop", "Stop", Act.Kind.STOP);
   private final FlowPane controls = new FlowPane(6, 6, take, hold, go, skip, repeat, note, stop);
@@ -67,13 +68,18 @@ final class RunCue extends VBox {
     reason.setPromptText("reason or note");
     reason.setAccessibleText("Reason for what is done, or a note");
     reason.getStyleClass().add("cue-field");
-    reason.setPrefColumnCount(16);
+    reason.setPrefColumnCount(6);
+    reason.setMinWidth(90);
+    value.setWrapText(false);
+    value.setMinWidth(USE_PREF_SIZE);
     progress.setMaxWidth(Double.MAX_VALUE);
     progress.setMinHeight(6);
     progress.setPrefHeight(6);
     var live = new HBox(16, value, state);
-    live.setAlignment(Pos.BASELINE_LEFT);
-    row = new HBox(8, reason, controls);
+    live.setAlignment(Pos.CENTER_LEFT);
+    // The reason stands behind what it is for, on the same line where there is room.
+    controls.getChildren().add(reason);
+    row = new HBox(controls);
     HBox.setHgrow(controls, Priority.ALWAYS);
     getChildren().addAll(where, what, how, live, byEye, progress, row);
     setMinHeight(USE_PREF_SIZE);
@@ -136,7 +142,7 @@ final class RunCue extends VBox {
     skip.setDisable(held);
   }
 
-  private static void show(javafx.scene.Node node, boolean yes) {
+  private static void show(Node node, boolean yes) {
     node.setVisible(yes);
     node.setManaged(yes);
   }
@@ -160,7 +166,7 @@ final class RunCue extends VBox {
   }
 
   private static String how(RunSnapshot n) {
-    String left = n.left() > 0 ? " About %s left for this point.".formatted(time(n.left())) : "";
+    String left = n.left() > 0 ? " About %s left.".formatted(time(n.left())) : "";
     return switch (n.phase()) {
       case APPROACHING -> {
         String at =
@@ -173,7 +179,7 @@ final class RunCue extends VBox {
                 .orElse("Type what the reference reads once it is there.");
         yield at + " It counts from ±%s.".formatted(Numbers.trimmed(n.plan().band(), 3));
       }
-      case SETTLING -> "Keep both at the same place. Records by itself when settled." + left;
+      case SETTLING -> "Keep both at the same place; records by itself." + left;
       case AVERAGING -> "%d of %d readings.%s".formatted(n.averaged(), n.plan().average(), left);
       case HELD -> "Go on when you are ready; the point settles anew.";
       case STOPPED, DONE -> "The points are in the table of this channel, with what they came of.";
@@ -199,7 +205,7 @@ final class RunCue extends VBox {
     RunSnapshot.Channel at = n.channels().get(channel);
     RunChannel c = n.plan().channels().get(channel);
     if (!(c.settle() instanceof SettleRule.Stable s) || !Double.isFinite(at.slope())) return "";
-    return "slope %s %s   s %s %s"
+    return "slope %s %s\ns %s %s"
         .formatted(
             small(Math.abs(at.slope()), c) + "/s",
             compared(Math.abs(at.slope()), s.slope(), c, "/s"),

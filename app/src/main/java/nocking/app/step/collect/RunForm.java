@@ -4,10 +4,12 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import javafx.geometry.Pos;
@@ -28,6 +30,7 @@ import nocking.app.control.Segments;
 import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
 import nocking.app.desk.StandIn;
+import nocking.bench.simulated.Fault;
 import nocking.bench.simulated.Scene;
 import nocking.channel.Channel;
 import nocking.channel.Hazard;
@@ -50,6 +53,7 @@ final class RunForm {
   private static final String BY_EYE = "read by eye";
   private static final Unit SECOND = Unit.of("s");
   private static final double MILLI = 1000;
+  private static final double TITLE = 76;
 
   private final Desk desk;
   private final Map<String, Set<String>> with = new HashMap<>();
@@ -68,6 +72,8 @@ final class RunForm {
   private final DropDown<String> meterChoice;
   private final Segments<StandIn.Pace> pace;
   private final HBox paceRow;
+  private final DropDown<Fault> fault;
+  private final HBox faultRow;
   private final FlowPane others = new FlowPane(10, 4);
   private final Label othersTitle = Paper.subtitle("Read with it");
   private final EntryField operator;
@@ -123,6 +129,13 @@ final class RunForm {
               chosenPace = v;
               refresh();
             });
+    fault =
+        choice(
+            "run-fault",
+            List.of(Fault.values()),
+            f -> f.name().toLowerCase(Locale.ROOT).replace('_', ' '),
+            v -> desk.runs().standIn().ifPresent(b -> b.fault(channel().tag(), v)));
+    faultRow = row("Trouble", fault);
     paceRow = new HBox(8, new Label("Its time"), pace);
     paceRow.setAlignment(Pos.CENTER_LEFT);
     operator =
@@ -164,6 +177,7 @@ final class RunForm {
             row("Reference", referenceChoice),
             row("Meter", meterChoice),
             paceRow,
+            faultRow,
             othersTitle,
             others,
             Paper.subtitle("Plan"),
@@ -204,10 +218,7 @@ final class RunForm {
   }
 
   private <T> DropDown<T> choice(
-      String id,
-      List<T> choices,
-      java.util.function.Function<T, String> title,
-      Consumer<T> chosen) {
+      String id, List<T> choices, Function<T, String> title, Consumer<T> chosen) {
     var box = new DropDown<T>();
     box.setId(id);
     box.getItems().setAll(choices);
@@ -236,6 +247,7 @@ final class RunForm {
     var label = new Label(title);
     label.getStyleClass().add("entry-label");
     label.setLabelFor(box);
+    label.setMinWidth(TITLE);
     box.setAccessibleText(title);
     HBox.setHgrow(box, Priority.ALWAYS);
     var row = new HBox(6, label, box);
@@ -309,20 +321,20 @@ final class RunForm {
   /** What can be the reference: what the book has for the quantity, the stand-in, an eye. */
   private List<String> references() {
     var list = new ArrayList<String>();
+    scene().map(RunForm::simulated).ifPresent(list::add);
     for (Instrument i : desk.book().instruments()) {
       if (fits(i, channel().unit())) list.add(i.name());
     }
-    scene().map(RunForm::simulated).ifPresent(list::add);
     list.add(BY_EYE);
     return list;
   }
 
   private List<String> meters() {
     var list = new ArrayList<String>();
+    scene().map(RunForm::simulated).ifPresent(list::add);
     for (Instrument i : desk.book().instruments()) {
       if (!i.byHand() && fits(i, Unit.VOLT)) list.add(i.name());
     }
-    scene().map(RunForm::simulated).ifPresent(list::add);
     return list;
   }
 
@@ -433,8 +445,10 @@ final class RunForm {
     boolean stand =
         scene().isPresent()
             && (isSimulated(referenceName()) || meterName().map(this::isSimulated).orElse(false));
-    paceRow.setVisible(stand);
-    paceRow.setManaged(stand);
+    for (Node n : List.of(paceRow, faultRow)) {
+      n.setVisible(stand);
+      n.setManaged(stand);
+    }
     showFellows();
     show();
     news();
@@ -468,12 +482,14 @@ final class RunForm {
   private void show() {
     caution.setText(cautions());
     Optional<RunPlan> plan = plan();
-    problem.setText(plan.isPresent() ? mistakes(plan.get()) : whyNot());
+    String wrong = plan.isPresent() ? mistakes(plan.get()) : whyNot();
+    problem.setText(wrong);
+    problem.setVisible(!wrong.isEmpty());
+    problem.setManaged(!wrong.isEmpty());
     if (plan.isEmpty()) return;
     RunPlan p = plan.get();
     showing = true;
-    setPoints.show(
-        p.setPoints().stream().map(Value::typed).collect(Collectors.joining(", ")), p.unit());
+    setPoints.show(SetPoints.text(p.setPoints()), p.unit());
     course.setValue(p.course());
     then.setValue(p.then());
     purpose.setValue(p.purpose());
@@ -516,13 +532,16 @@ final class RunForm {
 
   /** The run has begun or ended. */
   void news() {
+    showing = true;
+    fault.setValue(desk.runs().standIn().map(b -> b.fault(channel().tag())).orElse(Fault.NONE));
+    showing = false;
     boolean running = desk.runs().running();
     begin.setDisable(running || !desk.editable() || plan().isEmpty());
     begin.setText(running ? "A run is under way" : "Begin the run");
     for (Node n : paper.getChildren()) {
       boolean stays =
           n == begin || n == problem || n == caution || n == paper.getChildren().getFirst();
-      if (!stays) n.setDisable(running);
+      if (!stays && n != faultRow) n.setDisable(running);
     }
   }
 }

@@ -32,6 +32,7 @@ final class RunPoints {
   private List<Row> rows = List.of();
   private RunPlan plan;
   private int channel;
+  private int shownAt = -1;
 
   RunPoints(Desk desk) {
     this.desk = desk;
@@ -100,6 +101,9 @@ final class RunPoints {
     columns.get(5).setText(("error " + plan.unit()).strip());
     paper.note("%s · %s".formatted(plan.title(), plan.purpose().title()));
     grid.show(rows.size());
+    int here = (int) now.stream().filter(r -> r.point != null).count();
+    if (here != shownAt) grid.table().scrollTo(Math.max(0, here - 1));
+    shownAt = here;
   }
 
   private List<Double> readings(int i) {

@@ -9,12 +9,14 @@ import nocking.app.control.Paper;
 import nocking.app.control.WheelScroll;
 import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
+import nocking.quantity.Unit;
 import nocking.run.RunPlan;
 import nocking.run.RunSnapshot;
 
 /** A run: its plan, what the hands must do now, how it settles, and the points that came of it. */
 final class RunView {
   private static final double FORM = 282;
+  private static final long FOLLOW = 250_000_000;
 
   private final Desk desk;
   private final RunForm form;
@@ -24,6 +26,7 @@ final class RunView {
   private final Paper tracePaper = new Paper("How it settles", trace);
   private final RunPoints points;
   private final HBox root;
+  private long followed;
 
   RunView(Desk desk, Region looks) {
     this.desk = desk;
@@ -32,8 +35,8 @@ final class RunView {
     cue = new RunCue(desk);
     points = new RunPoints(desk);
     VBox.setVgrow(trace, Priority.ALWAYS);
-    tracePaper.setMinHeight(150);
-    tracePaper.setPrefHeight(190);
+    tracePaper.setMinHeight(140);
+    tracePaper.setPrefHeight(176);
     VBox.setVgrow(points.node(), Priority.ALWAYS);
     var right = new VBox(12, offer, cue, tracePaper, points.node());
     HBox.setHgrow(right, Priority.ALWAYS);
@@ -67,7 +70,20 @@ final class RunView {
     tracePaper.setVisible(reads);
     tracePaper.setManaged(reads);
     if (reads) drawTrace(id);
+    if (reads && runs.running()) follow();
     points.refresh();
+  }
+
+  /** The probe goes where the reference is, a few times a second. */
+  private void follow() {
+    RunSnapshot now = desk.runs().now().orElseThrow();
+    long at = System.nanoTime();
+    if (now.last().isEmpty() || at - followed < FOLLOW) return;
+    followed = at;
+    double applied = now.last().get().applied();
+    if (!Double.isFinite(applied)) return;
+    Unit unit = desk.channel().orElseThrow().unit();
+    desk.probe(Unit.of(now.plan().unit()).convert(applied, unit));
   }
 
   private void drawTrace(String id) {

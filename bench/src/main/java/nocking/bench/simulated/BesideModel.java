@@ -1,0 +1,84 @@
+package nocking.bench.simulated;
+
+import nocking.bench.instrument.InstrumentException;
+import nocking.bench.instrument.Reference;
+import nocking.bench.run.BenchClock;
+import nocking.bench.run.Rig;
+import nocking.quantity.Unit;
+import nocking.run.Instrument;
+import nocking.run.Instrument.Language;
+
+/**
+ * Instruments that look into a bench model in the same process, without sockets: for a book that is
+ * made from runs, thousands of readings in a moment. Their time is the model's.
+ */
+public final class BesideModel implements Rig.Reach, BenchClock {
+  private static final String PLACE = "bench:";
+
+  private final BenchModel model;
+  private final long start;
+
+  /**
+   * @param start milliseconds since 1970 at which the model began
+   */
+  public BesideModel(BenchModel model, long start) {
+    this.model = model;
+    this.start = start;
+  }
+
+  /** The reference, as it would stand in a book. */
+  public Instrument reference() {
+    String unit = model.scene().stimulus().unit();
+    return Instrument.of(
+            "Reference of the " + model.scene().name(),
+            Language.SCPI,
+            PLACE + 0,
+            "READ?",
+            unit.isEmpty() ? Unit.ONE : Unit.of(unit))
+        .withSet("SOUR %s");
+  }
+
+  /** The meter of a sensor, as it would stand in a book. */
+  public Instrument meter(int sensor) {
+    return Instrument.of(
+        "Meter at " + model.scene().sensors().get(sensor).tag(),
+        Language.SCPI,
+        PLACE + (sensor + 1),
+        "READ?",
+        Unit.VOLT);
+  }
+
+  @Override
+  public Reference open(Instrument i) throws InstrumentException {
+    int index = Integer.parseInt(i.address().substring(PLACE.length()));
+    return new Reference() {
+      @Override
+      public String identity() {
+        return "";
+      }
+
+      @Override
+      public double read() {
+        return index == 0 ? model.reference() : model.volts(index - 1);
+      }
+
+      @Override
+      public void bringTo(double setPoint) {
+        model.bringTo(setPoint);
+      }
+
+      @Override
+      public void close() {}
+    };
+  }
+
+  @Override
+  public long now() {
+    return start + Math.round(1000 * model.seconds());
+  }
+
+  @Override
+  public void pause(long milliseconds) {
+    model.advance(milliseconds * 1e-3);
+  }
+}
