@@ -3,13 +3,23 @@ package nocking.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.io.IOException;
+import java.time.Clock;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 import javafx.scene.control.ComboBox;
+import javafx.scene.input.KeyCode;
+import nocking.bench.simulated.BenchModel;
+import nocking.bench.simulated.BenchServer;
+import nocking.bench.simulated.Fault;
 import nocking.bench.simulated.Scene;
+import nocking.book.BookFile;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.points.ReferencePoint;
+import nocking.run.Act;
+import nocking.run.RunPoint;
+import nocking.run.StoredRun;
 import org.junit.jupiter.api.Test;
 
 /** Runs from the window against the simulated bench, over its sockets. */
@@ -20,9 +30,18 @@ class RunsTest extends WindowTest {
     settled();
   }
 
+  private void untilThere(String id) {
+    while (!hands.has(id)) Hands.settle();
+    settled();
+  }
+
+  private void untilSaid(String words) {
+    while (!column("instruments", 8).getFirst().contains(words)) Hands.settle();
+  }
+
   private void atOnce(String tag) {
     openDemo(tag, WorkStep.COLLECT);
-    hands.click("collect-look-run").click("run-pace-at-once");
+    hands.click("collect-view-run").click("run-pace-at-once");
   }
 
   private Channel channel(String tag) {
@@ -46,16 +65,19 @@ class RunsTest extends WindowTest {
       assertThat(p.mean()).isCloseTo(sensor.volts().applyAsDouble(x), within(stated));
     }
     assertThat(text("message")).contains("9 points are taken over");
-    assertThat(column("run-points", 4)).startsWith("up", "up", "up", "up");
+    assertThat(column("run-points", 4)).contains("down");
     // What was recorded stays when the points are taken back.
-    hands.press(javafx.scene.input.KeyCode.CONTROL, javafx.scene.input.KeyCode.Z);
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(channel("BL-P1").calibration().points().points()).hasSize(before);
     assertThat(desk.store().runs()).singleElement().matches(r -> !r.unfinished());
+    hands.click("run-take-over");
+    assertThat(channel("BL-P1").calibration().points().points()).hasSize(before + 9);
+    assertThat(hands.has("run-take-over")).isFalse();
   }
 
-  /** Two channels of one bath, held, skipped and stopped with reasons. */
+  /** The bench that stands in is offered by itself; a locked channel is not read with it. */
   @Test
-  void twoChannelsAreReadTogether() {
+  void onlyWhatMayChangeIsOffered() {
     atOnce("RW-T1");
     hands.run(
         () -> {
@@ -64,5 +86,103 @@ class RunsTest extends WindowTest {
         });
     // The incubator is locked: it is not offered.
     assertThat(hands.has("run-with-IN-T2")).isFalse();
+  }
+
+  /** The power goes in the middle: what waits is said, gone on with, and nothing is taken twice. */
+  @Test
+  void aRunThatWasBrokenOffIsOfferedAndGoesOn() {
+    openDemo("BL-P1", WorkStep.COLLECT);
+    hands.click("collect-view-run").click("run-pace-×60");
+    hands.enter("run-set-points", "0…60 / 20");
+    hands.click("run-begin");
+    until(() -> desk.runs().now().map(n -> n.points().size() == 2).orElse(false));
+    // The window is closed as by a power cut: nobody stops the run.
+    hands.run(() -> desk.store().close());
+    List<RunPoint> had;
+    try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
+      had = file.runs().getFirst().progress().points();
+      assertThat(had).hasSizeBetween(2, 3);
+    }
+    open(store(book()));
+    hands.run(
+        () -> {
+          desk.select(desk.book().byTag("BL-P1").orElseThrow().id());
+          desk.step(WorkStep.COLLECT);
+        });
+    settled();
+    hands.click("collect-view-run").click("run-pace-at-once");
+    untilThere("run-offer");
+    hands.click("run-go-on");
+    until(() -> !desk.runs().running() && desk.runs().now().isPresent());
+    StoredRun run = desk.store().runs().getFirst();
+    assertThat(run.progress().points()).hasSize(7).startsWith(had.toArray(RunPoint[]::new));
+    assertThat(run.unfinished()).isFalse();
+    assertThat(
+            channel("BL-P1").calibration().points().points().stream()
+                .filter(p -> p.taken() != null))
+        .hasSize(7);
+    assertThat(hands.has("run-offer")).isFalse();
+  }
+
+  /** Held, noted, repeated, skipped and stopped, each with its reason in the journal. */
+  @Test
+  void whatIsDoneInARunIsKeptWithItsReason() {
+    openDemo("SG-P1", WorkStep.COLLECT);
+    hands.click("collect-view-run").click("run-pace-×60");
+    hands.enter("run-set-points", "10, 50, 90");
+    hands.click("run-begin");
+    until(() -> desk.runs().now().map(n -> n.points().size() == 1).orElse(false));
+    hands.enter("run-reason", "bumped");
+    hands.click("run-repeat");
+    hands.enter("run-reason", "tea");
+    hands.click("run-hold");
+    untilThere("run-go");
+    hands.enter("run-reason", "stuck");
+    hands.click("run-go");
+    untilThere("run-hold");
+    hands.click("run-skip");
+    hands.enter("run-reason", "enough");
+    hands.click("run-stop");
+    until(() -> !desk.runs().running());
+    List<String> acts =
+        desk.store().runs().getFirst().entries().stream()
+            .filter(Act.class::isInstance)
+            .map(Act.class::cast)
+            .map(a -> a.kind() + " " + a.why())
+            .toList();
+    assertThat(acts).contains("REPEAT bumped", "HOLD tea", "GO stuck").endsWith("STOP enough");
+  }
+
+  /** What the bench does to a run is said while it can be mended, and the run goes on by itself. */
+  @Test
+  void aLostInstrumentIsSaidAndTheRunGoesOn() {
+    openDemo("BL-P1", WorkStep.COLLECT);
+    hands.click("collect-view-run").click("run-pace-×60");
+    hands.enter("run-set-points", "0, 30");
+    hands.click("run-begin");
+    until(() -> desk.runs().now().map(n -> n.last().isPresent()).orElse(false));
+    hands.run(() -> desk.runs().standIn().orElseThrow().fault("BL-P1", Fault.GARBAGE));
+    until(
+        () -> desk.runs().now().map(n -> n.trouble().contains("expected a number")).orElse(false));
+    hands.run(() -> desk.runs().standIn().orElseThrow().fault("BL-P1", Fault.NONE));
+    until(() -> !desk.runs().running());
+    assertThat(desk.runs().now().orElseThrow().points()).hasSize(3);
+  }
+
+  /** An instrument of the book says who it is and what it reads, or what failed. */
+  @Test
+  void anInstrumentIsAsked() throws IOException {
+    try (var server = new BenchServer(new BenchModel(Scene.named("pump").orElseThrow(), 1), 0)) {
+      openDemo("BL-P1", WorkStep.COLLECT);
+      hands.run(
+          () -> desk.editBook("instruments", "", b -> b.withInstruments(List.of(server.meter(0)))));
+      hands.click("collect-view-instruments");
+      into("instruments", 0, 0);
+      hands.click("instrument-connect");
+      untilSaid("reads ");
+      assertThat(column("instruments", 8).getFirst()).contains("Millrace,BL-P1 meter of the pump");
+    }
+    hands.click("instrument-connect");
+    untilSaid("refuses the connection");
   }
 }

@@ -205,7 +205,8 @@ final class RunTable {
   /** Takes a reading into a hash as it is stored. */
   static void digest(
       RunningHash hash, long sweep, int channel, long at, int target, double applied, double raw) {
-    hash.take("%d %d %d %d %s %s".formatted(sweep, channel, at, target, text(applied), text(raw)));
+    hash.take(
+        sweep + " " + channel + " " + at + " " + target + " " + text(applied) + " " + text(raw));
   }
 
   private static String text(double v) {

@@ -206,6 +206,11 @@ public final class BenchRuns {
         });
   }
 
+  /** Takes the points of a run that is over into its channels, as far as they are not there. */
+  public void takeOver(StoredRun run) {
+    adopt(run.id(), run.progress());
+  }
+
   private void start(Live l, Supplier<RunJournal> journal) {
     if (running()) return;
     BenchClock clock;

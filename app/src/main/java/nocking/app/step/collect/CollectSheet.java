@@ -44,7 +44,7 @@ public final class CollectSheet implements Sheet {
   }
 
   private Segments<Look> chooser() {
-    return new Segments<>("collect-look", List.of(Look.values()), Look::title, this::choose);
+    return new Segments<>("collect-view", List.of(Look.values()), Look::title, this::choose);
   }
 
   private void choose(Look v) {

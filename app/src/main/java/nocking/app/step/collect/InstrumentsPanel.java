@@ -52,14 +52,14 @@ final class InstrumentsPanel {
                     List.of(
                         text("name", 120, Instrument::name, Instrument::withName),
                         text("speaks", 112, i -> i.language().title(), InstrumentsPanel::speaks),
-                        text("address", 124, Instrument::address, Instrument::withAddress),
+                        text("address", 138, Instrument::address, Instrument::withAddress),
                         text("asked with", 84, Instrument::ask, Instrument::withAsk),
                         text("set with", 84, Instrument::set, Instrument::withSet),
                         text("unit", 50, Instrument::unit, InstrumentsPanel::unit),
                         text(
                             "accuracy", 70, InstrumentsPanel::accuracy, InstrumentsPanel::accuracy),
-                        text("due", 84, Instrument::due, InstrumentsPanel::due),
-                        Column.shown("answers", 190, false, this::answer)),
+                        text("due", 98, Instrument::due, InstrumentsPanel::due),
+                        Column.shown("answers", 170, false, this::answer)),
                     i -> false)
                 .onDelete(this::remove),
             desk);

@@ -29,6 +29,9 @@ import nocking.run.Target;
 
 /** What the hands must do now, in large letters, with the value that is being waited for. */
 final class RunCue extends VBox {
+  /** What the frame of a cue takes on each side. */
+  private static final double EDGE = 13;
+
   private final Desk desk;
   private final Label where = label("cue-text");
   private final Label what = label("cue-what");
@@ -65,7 +68,7 @@ final class RunCue extends VBox {
                 () -> {})
             .whenDone();
     reason.setId("run-reason");
-    reason.setPromptText("reason or note");
+    reason.setPromptText("because …");
     reason.setAccessibleText("Reason for what is done, or a note");
     reason.getStyleClass().add("cue-field");
     reason.setPrefColumnCount(6);
@@ -79,6 +82,7 @@ final class RunCue extends VBox {
     live.setAlignment(Pos.CENTER_LEFT);
     // The reason stands behind what it is for, on the same line where there is room.
     controls.getChildren().add(reason);
+    controls.prefWrapLengthProperty().bind(widthProperty().subtract(2 * EDGE));
     row = new HBox(controls);
     HBox.setHgrow(controls, Priority.ALWAYS);
     getChildren().addAll(where, what, how, live, byEye, progress, row);

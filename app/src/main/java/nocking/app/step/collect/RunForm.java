@@ -21,6 +21,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
 import nocking.analysis.RunDraft;
 import nocking.app.control.DropDown;
@@ -54,6 +55,7 @@ final class RunForm {
   private static final Unit SECOND = Unit.of("s");
   private static final double MILLI = 1000;
   private static final double TITLE = 76;
+  private static final double GAP = 5;
 
   private final Desk desk;
   private final Map<String, Set<String>> with = new HashMap<>();
@@ -83,6 +85,8 @@ final class RunForm {
   private final Label caution = Paper.caption("");
   private final Label problem = Paper.caption("");
   private final Button begin = new Button("Begin the run");
+  private final VBox instruments;
+  private final VBox planned;
   private final Paper paper;
   private StandIn.Pace chosenPace = StandIn.Pace.TEN;
   private boolean showing;
@@ -154,10 +158,16 @@ final class RunForm {
             "Reference at",
             (c, t) -> new Conditions(c.operator(), c.ambient(), c.supply(), t, c.note()));
     sensorPlace =
-        field(
-            "run-sensor-place",
-            "Sensor at",
-            t -> edit(p -> p.withChannels(p.channels().stream().map(c -> at(c, t)).toList())));
+        new EntryField(
+                "run-sensor-place",
+                "Sensor at",
+                false,
+                t -> edit(p -> p.withChannels(p.channels().stream().map(c -> at(c, t)).toList())),
+                () -> {})
+            .whenDone();
+    for (EntryField f : List.of(setPoints, operator, ambient, place, sensorPlace)) {
+      f.getStyleClass().add("short");
+    }
     operator.prompt("initials");
     ambient.prompt("21 °C");
     place.prompt("depth or port");
@@ -168,16 +178,16 @@ final class RunForm {
     caution.getStyleClass().add("caution");
     problem.getStyleClass().add("text-fail");
     problem.setId("run-problem");
-    paper =
-        new Paper(
-            "",
-            begin,
-            problem,
+    instruments =
+        new VBox(
+            GAP,
             Paper.subtitle("Instruments"),
             row("Reference", referenceChoice),
             row("Meter", meterChoice),
-            paceRow,
-            faultRow,
+            paceRow);
+    planned =
+        new VBox(
+            GAP,
             othersTitle,
             others,
             Paper.subtitle("Plan"),
@@ -194,8 +204,8 @@ final class RunForm {
             operator,
             ambient,
             place,
-            sensorPlace,
-            caution);
+            sensorPlace);
+    paper = new Paper("", begin, problem, instruments, faultRow, planned, caution);
     paper.head(looks);
   }
 
@@ -486,6 +496,8 @@ final class RunForm {
     problem.setText(wrong);
     problem.setVisible(!wrong.isEmpty());
     problem.setManaged(!wrong.isEmpty());
+    planned.setVisible(plan.isPresent());
+    planned.setManaged(plan.isPresent());
     if (plan.isEmpty()) return;
     RunPlan p = plan.get();
     showing = true;
@@ -538,10 +550,7 @@ final class RunForm {
     boolean running = desk.runs().running();
     begin.setDisable(running || !desk.editable() || plan().isEmpty());
     begin.setText(running ? "A run is under way" : "Begin the run");
-    for (Node n : paper.getChildren()) {
-      boolean stays =
-          n == begin || n == problem || n == caution || n == paper.getChildren().getFirst();
-      if (!stays && n != faultRow) n.setDisable(running);
-    }
+    instruments.setDisable(running);
+    planned.setDisable(running);
   }
 }

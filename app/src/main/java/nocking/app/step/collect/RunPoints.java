@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nocking.app.control.Column;
@@ -33,6 +34,8 @@ final class RunPoints {
   private RunPlan plan;
   private int channel;
   private int shownAt = -1;
+  private final Button takeOver = new Button("Take over");
+  private StoredRun over;
 
   RunPoints(Desk desk) {
     this.desk = desk;
@@ -50,7 +53,9 @@ final class RunPoints {
             i -> rows.get(i).point == null || !rows.get(i).superseded.isEmpty());
     grid.editable(false);
     VBox.setVgrow(grid, Priority.ALWAYS);
-    paper = new Paper("Points of the run", grid);
+    takeOver.setId("run-take-over");
+    takeOver.setOnAction(e -> desk.runs().takeOver(over));
+    paper = new Paper("Points of the run", grid).corner(takeOver);
     paper.setMinHeight(130);
   }
 
@@ -61,6 +66,12 @@ final class RunPoints {
   void refresh() {
     String id = desk.channel().orElseThrow().id();
     BenchRuns runs = desk.runs();
+    over = runs.over(id).stream().findFirst().orElse(null);
+    boolean offered =
+        over != null && !runs.running() && runs.waiting(id).isEmpty() && lacks(over.id());
+    takeOver.setVisible(offered);
+    takeOver.setManaged(offered);
+    takeOver.setDisable(!desk.editable());
     Optional<StoredRun> stored = runs.waiting(id).or(() -> runs.over(id).stream().findFirst());
     if (runs.reads(id)) {
       RunSnapshot n = runs.now().orElseThrow();
@@ -75,6 +86,12 @@ final class RunPoints {
       paper.note("");
       grid.show(0);
     }
+  }
+
+  /** True where the channel has none of the points of a run. */
+  private boolean lacks(String run) {
+    return desk.channel().orElseThrow().calibration().points().points().stream()
+        .noneMatch(p -> p.taken() != null && p.taken().run().equals(run));
   }
 
   private static List<Row> rows(

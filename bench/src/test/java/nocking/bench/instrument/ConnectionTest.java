@@ -1,0 +1,209 @@
+package nocking.bench.instrument;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.concurrent.TimeUnit;
+import java.util.function.UnaryOperator;
+import nocking.bench.instrument.InstrumentException.Kind;
+import nocking.quantity.Unit;
+import nocking.run.Instrument;
+import nocking.run.Instrument.Language;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Instruments that do what they should, and those that do not. */
+class ConnectionTest {
+  @TempDir Path folder;
+  private ServerSocket door;
+
+  /** Something on loopback that answers each line; null drops the connection. */
+  private Instrument answering(UnaryOperator<String> answer) throws IOException {
+    door = new ServerSocket(0, 4, InetAddress.getLoopbackAddress());
+    Thread.ofVirtual()
+        .start(
+            () -> {
+              try {
+                while (true) {
+                  Socket s = door.accept();
+                  Thread.ofVirtual().start(() -> serve(s, answer));
+                }
+              } catch (IOException e) {
+                // The test is over.
+              }
+            });
+    return Instrument.of(
+        "Meter", Language.SCPI, "127.0.0.1:" + door.getLocalPort(), "READ?", Unit.VOLT);
+  }
+
+  private static void serve(Socket s, UnaryOperator<String> answer) {
+    try (s;
+        var in =
+            new BufferedReader(
+                new InputStreamReader(s.getInputStream(), StandardCharsets.US_ASCII))) {
+      for (String l = in.readLine(); l != null; l = in.readLine()) {
+        String a = answer.apply(l);
+        if (a == null) return;
+        s.getOutputStream().write(a.getBytes(StandardCharsets.US_ASCII));
+      }
+    } catch (IOException e) {
+      // The guest has left.
+    }
+  }
+
+  @AfterEach
+  void close() throws IOException {
+    if (door != null) door.close();
+  }
+
+  private static InstrumentException failing(Instrument i) {
+    return catchThrowableOfType(
+        InstrumentException.class,
+        () -> {
+          try (Reference r = Connection.open(i)) {
+            r.read();
+          }
+        });
+  }
+
+  /** Numbers as instruments write them (IEEE 488.2, NR1 to NR3), with either end of line. */
+  @ParameterizedTest
+  @CsvSource({
+    "+1.23456789E+00, 1.23456789",
+    "-4, -4",
+    "0.5, 0.5",
+    "'  7.25  ', 7.25",
+    "1E-3, 0.001"
+  })
+  void aNumberIsRead(String answer, double value) throws Exception {
+    try (Reference r = Connection.open(answering(q -> answer + "\r\n"))) {
+      assertThat(r.read()).isEqualTo(value);
+    }
+  }
+
+  @Test
+  void whoItIsIsAsked() throws Exception {
+    Instrument i = answering(q -> q.equals("*IDN?") ? "Millrace,M-2,7,1.0\n" : "3.5\n");
+    try (Reference r = Connection.open(i)) {
+      assertThat(r.identity()).isEqualTo("Millrace,M-2,7,1.0");
+      assertThat(r.read()).isEqualTo(3.5);
+    }
+  }
+
+  @Test
+  void whatFailedIsSaid() throws Exception {
+    Instrument garbled = answering(q -> "#?~\n");
+    assertThat(failing(garbled).kind()).isEqualTo(Kind.ODD_ANSWER);
+    assertThat(failing(garbled)).hasMessage("Meter answered '#?~', expected a number");
+    close();
+    Instrument over = answering(q -> "9.9E37\n");
+    assertThat(failing(over).kind()).isEqualTo(Kind.OVERRANGE);
+    assertThat(failing(over).breaks()).isFalse();
+    close();
+    Instrument drops = answering(q -> null);
+    assertThat(failing(drops)).hasMessage("Meter has dropped the connection");
+    close();
+    Instrument endless = answering(q -> "7".repeat(10_000));
+    assertThat(failing(endless)).hasMessage("Meter sends without an end of line");
+    close();
+    Instrument silent = answering(q -> "");
+    assertThat(failing(silent)).hasMessage("Meter does not answer in 2 s");
+    close();
+    assertThat(failing(silent).kind()).isEqualTo(Kind.REFUSED);
+    assertThat(failing(silent)).hasMessageContaining("refuses the connection");
+    assertThat(failing(silent.withAddress("here"))).hasMessageContaining("expected HOST:PORT");
+    assertThat(failing(silent.withAddress("127.0.0.1:99999")).kind()).isEqualTo(Kind.REFUSED);
+    Instrument board = silent.withLanguage(Language.SERIAL).withAddress("/dev/no-such-line@9600");
+    assertThat(failing(board).kind()).isEqualTo(Kind.REFUSED);
+    assertThat(failing(board.withAddress("/dev/null@fast"))).hasMessageContaining("DEVICE@BAUD");
+  }
+
+  /** Its error queue says why a set point is not taken. */
+  @Test
+  void aRefusedSetPointIsSaid() throws Exception {
+    Instrument i =
+        answering(q -> q.equals("SYST:ERR?") ? "-222,\"Data out of range\"\n" : "")
+            .withSet("SOUR %s");
+    try (Reference r = Connection.open(i)) {
+      assertThatThrownBy(() -> r.bringTo(900))
+          .hasMessage("Meter does not take the set point: -222,\"Data out of range\"");
+    }
+  }
+
+  /** The number is where the pattern says, in lines that hold other numbers too. */
+  @ParameterizedTest
+  @CsvSource({
+    "'', 't=12 ch0 1893', 12",
+    "'ch0 (\\d+)', 't=12 ch0 1893', 1893",
+    "'([-\\d.]+) V', '21.5 C -0.125 V', -0.125"
+  })
+  void aFieldOfALineIsRead(String pattern, String line, double value) throws Exception {
+    Instrument i =
+        answering(q -> line + "\n").withLanguage(Language.LINES).withPattern(pattern).withAsk("?");
+    try (Reference r = Connection.open(i)) {
+      assertThat(r.read()).isEqualTo(value);
+    }
+  }
+
+  @Test
+  void aLineWithoutTheFieldIsNoReading() throws Exception {
+    Instrument i = answering(q -> "booting…\n").withLanguage(Language.LINES).withAsk("?");
+    assertThat(failing(i)).hasMessageContaining("expected a number");
+    assertThat(failing(i.withPattern("ch0 (\\d+)"))).hasMessageContaining("what fits ch0 (\\d+)");
+    assertThat(failing(i.withPattern("("))).hasMessageContaining("is no pattern");
+  }
+
+  /** A pair of pseudo-terminals, where the machine can make one. */
+  @Test
+  void aSerialLineIsReadAsARealOne() throws Exception {
+    Path near = folder.resolve("near");
+    Path far = folder.resolve("far");
+    Process pair;
+    try {
+      pair =
+          new ProcessBuilder("socat", "pty,raw,echo=0,link=" + near, "pty,raw,echo=0,link=" + far)
+              .start();
+    } catch (IOException e) {
+      assumeTrue(false, "this machine makes no pseudo-terminals");
+      return;
+    }
+    try {
+      while (!Files.exists(far) && pair.isAlive()) pair.waitFor(5, TimeUnit.MILLISECONDS);
+      Instrument board =
+          Instrument.of("Board", Language.SERIAL, near.toRealPath() + "@115200", "?", Unit.COUNTS);
+      Thread.ofVirtual()
+          .start(
+              () -> {
+                try (var in = Files.newBufferedReader(far);
+                    var out = Files.newOutputStream(far)) {
+                  for (String l = in.readLine(); l != null; l = in.readLine()) {
+                    out.write("adc 2047\r\n".getBytes(StandardCharsets.US_ASCII));
+                    out.flush();
+                  }
+                } catch (IOException e) {
+                  // The pair is gone.
+                }
+              });
+      try (Reference r = Connection.open(board)) {
+        assertThat(r.read()).isEqualTo(2047);
+        assertThat(r.read()).isEqualTo(2047);
+      }
+    } finally {
+      pair.destroy();
+    }
+  }
+}
