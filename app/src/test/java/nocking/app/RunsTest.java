@@ -14,12 +14,18 @@ import nocking.bench.simulated.BenchServer;
 import nocking.bench.simulated.Fault;
 import nocking.bench.simulated.Scene;
 import nocking.book.BookFile;
+import nocking.channel.Book;
 import nocking.channel.Channel;
+import nocking.channel.QuantityKind;
 import nocking.channel.WorkStep;
+import nocking.converter.Converter;
 import nocking.points.ReferencePoint;
+import nocking.quantity.Value;
 import nocking.run.Act;
+import nocking.run.RunPlan;
 import nocking.run.RunPoint;
 import nocking.run.StoredRun;
+import nocking.sensor.TwoPointSensor;
 import org.junit.jupiter.api.Test;
 
 /** Runs from the window against the simulated bench, over its sockets. */
@@ -184,5 +190,82 @@ class RunsTest extends WindowTest {
     }
     hands.click("instrument-connect");
     untilSaid("refuses the connection");
+  }
+
+  /** A sump of odd shape: each pour by hand, one of them not as asked; volume against volts. */
+  @Test
+  void poursAreAddedUpAndReadWhenTheSurfaceIsCalm() {
+    Channel sump =
+        Channel.blank("sump", "SP-V1")
+            .define(
+                d ->
+                    d.withName("Sump volume")
+                        .withKind(QuantityKind.VOLUME)
+                        .withUnit("L")
+                        .withRange(Value.of(0), Value.of(600))
+                        .withTolerance(Value.of(8)))
+            .design(
+                d ->
+                    d.withSensor(
+                            new TwoPointSensor(
+                                Value.of(0),
+                                Value.of(0.45),
+                                Value.of(600),
+                                Value.of(3.5),
+                                Value.of(100)))
+                        .withConverter(Converter.of(12, 5)));
+    open(new Book(List.of(sump)));
+    hands.run(() -> desk.step(WorkStep.COLLECT));
+    settled();
+    hands.click("collect-view-run").click("run-pace-at-once");
+    choose("run-reference", "read by eye");
+    choose("run-kind", RunPlan.Kind.POURS);
+    settled();
+    hands.enter("run-set-points", "100…400 / 100").press(KeyCode.ENTER);
+    hands.click("run-begin");
+    double[] poured = {100, 100, 130, 70};
+    for (int i = 0; i < poured.length; i++) {
+      untilThere("run-poured");
+      assertThat(text("run-what")).isEqualTo("Pour %s L".formatted(i == 3 ? "70" : "100"));
+      if (poured[i] != 100) hands.enter("run-pour", "" + poured[i]).press(KeyCode.ENTER);
+      hands.click("run-poured");
+      int done = i + 1;
+      until(() -> desk.runs().now().map(n -> n.points().size() == done).orElse(false));
+    }
+    until(() -> !desk.runs().running());
+    List<ReferencePoint> points = channel("SP-V1").calibration().points().points();
+    assertThat(points)
+        .extracting(p -> p.applied().number())
+        .containsExactly(100., 200., 330., 400.);
+    var probe = Scene.named("sump").orElseThrow().sensors().getFirst();
+    for (ReferencePoint p : points) {
+      double x = p.applied().number();
+      double slope = probe.volts().applyAsDouble(x + 1) - probe.volts().applyAsDouble(x);
+      // Waves of 0.8 L that ten readings do not quite even out, and what the pump still runs.
+      assertThat(p.mean()).isCloseTo(probe.volts().applyAsDouble(x), within(1.2 * slope + 0.001));
+    }
+  }
+
+  /** Steps that were each written down by themselves, typed and pasted, stand as totals. */
+  @Test
+  void stepsAreAddedUp() {
+    openDemo("GV-P1", WorkStep.COLLECT);
+    hands.click("applied-as-each-step");
+    into("points", 0, 1);
+    hands.type("20").press(KeyCode.ENTER);
+    into("points", 1, 1);
+    hands.type("20 mm").press(KeyCode.ENTER);
+    clipboard("20\t0.9\n2.5 cm\t1.2\n");
+    into("points", 2, 1);
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    settled();
+    assertThat(channel("GV-P1").calibration().points().points())
+        .extracting(p -> p.applied().number())
+        .containsExactly(20.0, 40.0, 60.0, 85.0);
+    hands.click("applied-as-total");
+    into("points", 4, 1);
+    hands.type("100").press(KeyCode.ENTER);
+    assertThat(channel("GV-P1").calibration().points().points().getLast().applied().number())
+        .isEqualTo(100);
   }
 }

@@ -65,6 +65,7 @@ public class JournalBenchmark {
         Instrument.of("M", Instrument.Language.SCPI, "127.0.0.1:1", "READ?", Unit.VOLT);
     return new RunPlan(
         "bench" + channels,
+        RunPlan.Kind.POINTS,
         "°C",
         IntStream.range(0, channels)
             .mapToObj(

@@ -94,6 +94,9 @@ class OddPlacesTest {
         var s = c.createStatement()) {
       s.execute("DROP TABLE practice");
       s.execute("DROP TABLE weighing");
+      for (String later : List.of("instrument", "run", "reading", "run_entry")) {
+        s.execute("DROP TABLE " + later);
+      }
       s.execute("DROP TABLE flyway_schema_history");
       s.execute("PRAGMA user_version = 2");
     }

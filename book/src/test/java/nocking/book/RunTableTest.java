@@ -50,6 +50,7 @@ class RunTableTest {
         Instrument.of("M", Instrument.Language.SCPI, "127.0.0.1:1", "READ?", Unit.VOLT);
     return new RunPlan(
         "Bath, spring",
+        RunPlan.Kind.POINTS,
         "°C",
         IntStream.range(0, channels)
             .mapToObj(
@@ -71,7 +72,16 @@ class RunTableTest {
         new Conditions("KS", "21 °C", "5.00 V", "40 mm", ""));
   }
 
-  /** Goes on with a run for so many sweeps; what was written down. */
+  /** A reading, one that is missing, or a negative zero. */
+  private static double odd(Random r) {
+    return r.nextInt(9) == 0 ? Double.NaN : r.nextInt(9) == 0 ? -0.0 : r.nextDouble();
+  }
+
+  /**
+   * Goes on with a run for so many sweeps; what was written down.
+   *
+   * @param seed of the readings; below 0 all of them are alike
+   */
   private static List<RunEntry> goOn(RunProgress p, RunJournal journal, int sweeps, long seed) {
     var r = new Random(seed);
     var entries = new ArrayList<RunEntry>();
@@ -84,7 +94,7 @@ class RunTableTest {
       at += 1000;
       var raw = new ArrayList<Double>();
       for (int k = 0; k < p.plan().channels().size(); k++) {
-        raw.add(r.nextInt(9) == 0 ? Double.NaN : r.nextInt(9) == 0 ? -0.0 : r.nextDouble());
+        raw.add(seed < 0 ? 1.0 + k : odd(r));
       }
       var s = new Sweep(at, p.next(), p.target().orElseThrow().setPoint() + 0.1, raw);
       var done = p.take(s);
@@ -129,7 +139,7 @@ class RunTableTest {
   void whatIsMissingIsSaid() {
     RunPlan plan = plan(2);
     try (BookFile book = open()) {
-      goOn(new RunProgress(plan), book.begin("r", plan), 9, 1);
+      goOn(new RunProgress(plan), book.begin("r", plan), 9, -1);
       StoredRun run = book.runs().getFirst();
       assertThat(run.missing())
           .isEqualTo(

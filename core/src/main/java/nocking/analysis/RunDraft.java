@@ -87,6 +87,7 @@ public final class RunDraft {
     }
     return new RunPlan(
         "%s %s".formatted(d.tag(), d.name()).strip(),
+        RunPlan.Kind.POINTS,
         first.channel().unit().symbol(),
         read,
         reference,
@@ -101,6 +102,34 @@ public final class RunDraft {
         Unsettled.TAKE,
         Purpose.DEVELOPMENT,
         Conditions.NONE);
+  }
+
+  /**
+   * The plan with its set points as totals of measured pours: upwards only, with a wait for the
+   * surface to calm, and the total read by eye or set by a pump.
+   */
+  public static RunPlan pours(RunPlan p, double calm) {
+    double[] up = p.setPoints().stream().mapToDouble(Value::number).sorted().toArray();
+    double least = Double.POSITIVE_INFINITY;
+    for (int i = 1; i < up.length; i++) {
+      if (up[i] > up[i - 1]) least = Math.min(least, up[i] - up[i - 1]);
+    }
+    double band = Double.isFinite(least) ? least / 2 : p.band();
+    return p.withKind(RunPlan.Kind.POURS)
+        .withCourse(Course.UP)
+        .withBand(band)
+        .withChannels(
+            p.channels().stream()
+                .map(
+                    c ->
+                        new RunChannel(
+                            c.channel(),
+                            c.tag(),
+                            c.raw(),
+                            c.meter(),
+                            new SettleRule.Dwell(calm),
+                            c.place()))
+                .toList());
   }
 
   private static List<Value> evenSteps(Span range) {

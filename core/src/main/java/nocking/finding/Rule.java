@@ -42,6 +42,7 @@ public interface Rule {
           new ReadingsAlike(),
           new RepeatOutlier(),
           new UpAndDown(),
+          new DeadEnds(),
           new PointsContradict(),
           new ConstantOffset(),
           new FaultReading(),

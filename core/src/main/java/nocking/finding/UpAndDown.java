@@ -8,13 +8,21 @@ import nocking.view.ChannelView;
 
 /** The same input reads differently on the way up and on the way down, by more than is allowed. */
 final class UpAndDown implements Rule {
+  /** Share of the range within which two hits are of one set point. */
+  private static final double NEAR = 0.01;
+
+  private static double departure(ChannelView e, ReferencePoint p) {
+    return e.design().path().orElseThrow().quantity(e.calibration().volts(p))
+        - p.applied().number();
+  }
 
   @Override
   public Stream<Finding> examine(ChannelView e) {
     double tolerance = e.channel().definition().toleranceOrNaN();
     if (e.design().path().isEmpty() || Double.isNaN(tolerance)) return Stream.empty();
     List<ReferencePoint> all = e.channel().calibration().points().points();
-    double near = 1e-6 * e.channel().definition().working().width();
+    // A set point is hardly ever hit twice: what lies between the two hits is taken off.
+    double near = NEAR * e.channel().definition().working().width();
     double worst = 0;
     int at = -1;
     for (int i = 0; i < all.size(); i++) {
@@ -23,8 +31,7 @@ final class UpAndDown implements Rule {
       for (ReferencePoint up : all) {
         boolean pair = up.counts() && !up.down();
         if (!pair || Math.abs(up.applied().number() - down.applied().number()) > near) continue;
-        double slope = Math.abs(e.design().path().get().at(up.applied().number()).sensitivity());
-        double apart = (e.calibration().volts(down) - e.calibration().volts(up)) / slope;
+        double apart = departure(e, down) - departure(e, up);
         if (Double.isFinite(apart) && Math.abs(apart) > Math.abs(worst)) {
           worst = apart;
           at = i;

@@ -13,6 +13,7 @@ import nocking.quantity.Value;
  * What a run is going to do.
  *
  * @param title for people; never empty
+ * @param kind what is done at a set point
  * @param unit of the set points
  * @param channels one to eight that are read together
  * @param reference what says what is applied
@@ -27,6 +28,7 @@ import nocking.quantity.Value;
  */
 public record RunPlan(
     String title,
+    Kind kind,
     String unit,
     List<RunChannel> channels,
     Instrument reference,
@@ -46,10 +48,29 @@ public record RunPlan(
 
   private static final int MOST_TARGETS = 10_000;
 
+  /** What is done at a set point. */
+  public enum Kind {
+    /** The reference is brought to it. */
+    POINTS("set points"),
+    /** So much is poured in that the total comes to it. */
+    POURS("measured pours");
+
+    private final String title;
+
+    Kind(String title) {
+      this.title = title;
+    }
+
+    public String title() {
+      return title;
+    }
+  }
+
   public RunPlan {
     title = title == null || title.isBlank() ? "run" : title.strip();
     channels = channels == null ? List.of() : List.copyOf(channels);
     setPoints = setPoints == null ? List.of() : List.copyOf(setPoints);
+    kind = kind == null ? Kind.POINTS : kind;
     course = course == null ? Course.UP : course;
     then = then == null ? Unsettled.TAKE : then;
     purpose = purpose == null ? Purpose.DEVELOPMENT : purpose;
@@ -87,9 +108,30 @@ public record RunPlan(
     }
   }
 
+  public RunPlan withKind(Kind v) {
+    return new RunPlan(
+        title,
+        v,
+        unit,
+        channels,
+        reference,
+        setPoints,
+        course,
+        repeats,
+        seed,
+        average,
+        every,
+        giveUp,
+        band,
+        then,
+        purpose,
+        conditions);
+  }
+
   public RunPlan withChannels(List<RunChannel> v) {
     return new RunPlan(
         title,
+        kind,
         unit,
         v,
         reference,
@@ -109,6 +151,7 @@ public record RunPlan(
   public RunPlan withReference(Instrument v) {
     return new RunPlan(
         title,
+        kind,
         unit,
         channels,
         v,
@@ -128,6 +171,7 @@ public record RunPlan(
   public RunPlan withSetPoints(List<Value> v) {
     return new RunPlan(
         title,
+        kind,
         unit,
         channels,
         reference,
@@ -147,6 +191,7 @@ public record RunPlan(
   public RunPlan withCourse(Course v) {
     return new RunPlan(
         title,
+        kind,
         unit,
         channels,
         reference,
@@ -166,6 +211,7 @@ public record RunPlan(
   public RunPlan withRepeats(int v) {
     return new RunPlan(
         title,
+        kind,
         unit,
         channels,
         reference,
@@ -185,6 +231,7 @@ public record RunPlan(
   public RunPlan withAverage(int v) {
     return new RunPlan(
         title,
+        kind,
         unit,
         channels,
         reference,
@@ -204,6 +251,7 @@ public record RunPlan(
   public RunPlan withEvery(double v) {
     return new RunPlan(
         title,
+        kind,
         unit,
         channels,
         reference,
@@ -223,6 +271,7 @@ public record RunPlan(
   public RunPlan withGiveUp(double v) {
     return new RunPlan(
         title,
+        kind,
         unit,
         channels,
         reference,
@@ -242,6 +291,7 @@ public record RunPlan(
   public RunPlan withBand(double v) {
     return new RunPlan(
         title,
+        kind,
         unit,
         channels,
         reference,
@@ -261,6 +311,7 @@ public record RunPlan(
   public RunPlan withThen(Unsettled v) {
     return new RunPlan(
         title,
+        kind,
         unit,
         channels,
         reference,
@@ -280,6 +331,7 @@ public record RunPlan(
   public RunPlan withPurpose(Purpose v) {
     return new RunPlan(
         title,
+        kind,
         unit,
         channels,
         reference,
@@ -298,8 +350,8 @@ public record RunPlan(
 
   public RunPlan withConditions(Conditions v) {
     return new RunPlan(
-        title, unit, channels, reference, setPoints, course, repeats, seed, average, every, giveUp,
-        band, then, purpose, v);
+        title, kind, unit, channels, reference, setPoints, course, repeats, seed, average, every,
+        giveUp, band, then, purpose, v);
   }
 
   /** True for a plan of the same work: the same channels at the same set points in their order. */

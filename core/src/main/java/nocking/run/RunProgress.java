@@ -3,6 +3,7 @@ package nocking.run;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import nocking.points.RawUnit;
 import nocking.run.RunPoint.How;
 
 /**
@@ -139,6 +140,8 @@ public final class RunProgress {
     if (phase == Phase.HELD) return Optional.empty();
     if (since == Long.MIN_VALUE) since = s.at();
     boolean there = Math.abs(s.applied() - targets.get(next).setPoint()) <= plan.band();
+    // Hands take the time they take; what gives up is the settling.
+    if (phase == Phase.APPROACHING && plan.reference().byHand()) since = s.at();
     if (phase == Phase.APPROACHING && there) phase = Phase.SETTLING;
     else if (phase != Phase.APPROACHING && !there && forced.isEmpty()) leave();
     if (phase != Phase.APPROACHING) {
@@ -223,8 +226,12 @@ public final class RunProgress {
     if (Math.abs(apart) <= 2 * plan.band()) return Optional.empty();
     for (int i = 0; i < channels.size(); i++) {
       List<Double> then = before.readings().get(i);
+      // Counts are coarse: two set points may well have one code.
       boolean same =
-          channels.get(i).frozen() && !then.isEmpty() && then.getLast() == channels.get(i).mean();
+          plan.channels().get(i).raw() == RawUnit.VOLTS
+              && channels.get(i).frozen()
+              && !then.isEmpty()
+              && then.getLast() == channels.get(i).mean();
       if (same) return Optional.of(plan.channels().get(i));
     }
     return Optional.empty();

@@ -27,6 +27,7 @@ class RunProgressTest {
   private static RunPlan plan(Course course, Unsettled then, int channels, double... setPoints) {
     return new RunPlan(
         "R",
+        RunPlan.Kind.POINTS,
         "°C",
         IntStream.range(0, channels)
             .mapToObj(

@@ -74,7 +74,7 @@ public final class HatcheryRuns {
     Scene scene = Scene.of(c.tag()).orElseThrow();
     var model = new BenchModel(scene, seed);
     var bench = new BesideModel(model, start);
-    int sensor = scene.sensors().stream().map(s -> s.tag()).toList().indexOf(c.tag());
+    int sensor = scene.place(c.tag()).orElseThrow();
     RunPlan plan =
         RunDraft.plan(List.of(Analysis.of(c)), bench.reference(), List.of(bench.meter(sensor)))
             .withPurpose(Purpose.AS_FOUND)

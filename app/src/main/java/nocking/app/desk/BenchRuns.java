@@ -7,8 +7,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 import javafx.application.Platform;
 import nocking.analysis.RunAdoption;
 import nocking.bench.run.BenchClock;
@@ -18,6 +20,7 @@ import nocking.bench.simulated.Scene;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.run.Act;
+import nocking.run.Instrument;
 import nocking.run.RunChannel;
 import nocking.run.RunJournal;
 import nocking.run.RunPlan;
@@ -143,9 +146,9 @@ public final class BenchRuns {
     return Optional.ofNullable(standIn);
   }
 
-  /** Sets a simulated bench up, in the place of the one before. */
+  /** Sets a simulated bench up, in the place of the one before; empty while that one is in use. */
   public Optional<StandIn> setUp(Scene scene, StandIn.Pace pace) {
-    if (running()) return standIn();
+    if (running()) return standIn().filter(b -> b.scene() == scene);
     if (standIn != null && standIn.scene() == scene && standIn.pace() == pace) return standIn();
     takeDown();
     try {
@@ -236,8 +239,13 @@ public final class BenchRuns {
     tell();
   }
 
+  /** True where any of the instruments stands on the simulated bench: its time is gone by then. */
   private boolean simulated(RunPlan plan) {
-    return standIn != null && plan.reference().name().equals(standIn.reference().name());
+    if (standIn == null) return false;
+    Stream<Instrument> used =
+        Stream.concat(Stream.of(plan.reference()), plan.channels().stream().map(RunChannel::meter));
+    Set<String> own = standIn.names();
+    return used.map(Instrument::name).anyMatch(own::contains);
   }
 
   /** On the thread of the run; why it could not even begin, or empty. */
@@ -309,8 +317,13 @@ public final class BenchRuns {
               return next;
             });
     long n = progress.points().stream().filter(p -> !p.readings().getFirst().isEmpty()).count();
+    boolean whole =
+        plan.channels().stream()
+            .map(c -> desk.book().byId(c.channel()))
+            .allMatch(c -> c.isPresent() && !c.get().journal().locked());
+    String rest = whole ? "" : " What a locked channel was read waits in the run.";
     if (taken) {
-      desk.say("%s: %d points are taken over.".formatted(plan.title(), n), false);
+      desk.say("%s: %d points are taken over.%s".formatted(plan.title(), n, rest), false);
     }
   }
 
@@ -324,7 +337,10 @@ public final class BenchRuns {
 
   /** What was read at a reference by eye. */
   public void typed(double applied) {
-    if (running()) live.rig.hand().type(applied);
+    if (!running()) return;
+    live.rig.hand().type(applied);
+    // What is poured by hand goes into the tank of the stand-in, too.
+    if (standIn != null && live.progress.plan().reference().byHand()) standIn.put(applied);
   }
 
   /** Ends the run's thread; it can be gone on with. */

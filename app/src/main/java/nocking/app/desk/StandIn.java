@@ -2,9 +2,11 @@ package nocking.app.desk;
 
 import java.io.IOException;
 import java.time.Clock;
-import java.util.List;
 import java.util.Optional;
-import java.util.stream.IntStream;
+import java.util.OptionalInt;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import nocking.bench.run.BenchClock;
 import nocking.bench.simulated.BenchModel;
 import nocking.bench.simulated.BenchServer;
@@ -72,12 +74,13 @@ public final class StandIn implements AutoCloseable {
 
   /** The meter at a channel's sensor; empty where it does not stand on this bench. */
   public Optional<Instrument> meter(String tag) {
-    return sensor(tag).map(server::meter);
+    OptionalInt at = scene().place(tag);
+    return at.isPresent() ? Optional.of(server.meter(at.getAsInt())) : Optional.empty();
   }
 
-  private Optional<Integer> sensor(String tag) {
-    List<String> tags = scene().sensors().stream().map(s -> s.tag()).toList();
-    return IntStream.range(0, tags.size()).filter(i -> tags.get(i).equals(tag)).boxed().findFirst();
+  /** Does what hands would do at a real one. */
+  void put(double quantity) {
+    model.put(quantity);
   }
 
   /** What is really applied. */
@@ -90,14 +93,25 @@ public final class StandIn implements AutoCloseable {
     return model.target();
   }
 
+  /** Names of all instruments that stand here. */
+  Set<String> names() {
+    return Stream.concat(
+            Stream.of(reference()),
+            scene().sensors().stream().flatMap(s -> meter(s.tag()).stream()))
+        .map(Instrument::name)
+        .collect(Collectors.toSet());
+  }
+
   /** What is wrong at a channel's meter. */
   public Fault fault(String tag) {
-    return sensor(tag).map(i -> model.fault(i + 1)).orElse(Fault.NONE);
+    OptionalInt at = scene().place(tag);
+    return at.isPresent() ? model.fault(at.getAsInt() + 1) : Fault.NONE;
   }
 
   /** Makes a fault at a channel's meter. */
   public void fault(String tag, Fault fault) {
-    sensor(tag)
+    scene()
+        .place(tag)
         .ifPresent(
             i -> {
               try {

@@ -6,6 +6,7 @@ package nocking.bench.instrument;
  */
 public final class HandReference implements Reference {
   private volatile double typed = Double.NaN;
+  private double setPoint = Double.NaN;
 
   /**
    * What was read by eye.
@@ -26,9 +27,11 @@ public final class HandReference implements Reference {
     return typed;
   }
 
+  /** What was typed at one set point says nothing of the next. */
   @Override
   public void bringTo(double setPoint) {
-    typed = Double.NaN;
+    if (setPoint != this.setPoint) typed = Double.NaN;
+    this.setPoint = setPoint;
   }
 
   @Override

@@ -27,6 +27,9 @@ public final class RunEngine implements Runnable {
   /** Odd answers in a row that are asked again at once. */
   private static final int AT_ONCE = 3;
 
+  /** Milliseconds of real time between sweeps while something is still to be typed. */
+  private static final long HANDS = 50;
+
   private static final long FIRST_WAIT = 1000;
   private static final long LONGEST_WAIT = 30_000;
 
@@ -134,6 +137,8 @@ public final class RunEngine implements Runnable {
         broughtTo = target;
       }
       double applied = rig.applied();
+      // No bench goes faster than the hands it waits for.
+      if (Double.isNaN(applied)) Thread.sleep(HANDS);
       var sweep = new Sweep(clock.now(), target, applied, rig.raw());
       back();
       Optional<RunPoint> completes = progress.take(sweep);
@@ -183,7 +188,8 @@ public final class RunEngine implements Runnable {
         trouble = "Nothing can be written down: " + e.getMessage();
         tell();
         if (broken) throw new InterruptedException("broken off while nothing could be written");
-        clock.pause(wait);
+        // A disk is waited for in real time, however fast the bench goes.
+        Thread.sleep(wait);
       }
     }
   }

@@ -108,6 +108,12 @@ public final class BenchModel {
     brought = true;
   }
 
+  /** Makes it so at once, as hands do that pour or lay on a mass; it stops at its ends. */
+  public synchronized void put(double quantity) {
+    bringTo(quantity);
+    shown = target;
+  }
+
   /** Where it is being brought to. */
   public synchronized double target() {
     return target;

@@ -11,12 +11,9 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import nocking.quantity.Unit;
 import nocking.run.Instrument;
-import nocking.run.Instrument.Language;
 
 /**
  * A bench model that is asked over TCP, on loopback only: one port for each instrument, and one for
@@ -230,30 +227,12 @@ public final class BenchServer implements AutoCloseable {
 
   /** The reference as it would stand in a book. */
   public Instrument reference() {
-    Unit unit = scene().stimulus().unit().isEmpty() ? Unit.ONE : Unit.of(scene().stimulus().unit());
-    return Instrument.of(
-            "Reference of the " + scene().name(), Language.SCPI, address(0), "READ?", unit)
-        .withSet("SOUR %s");
+    return scene().reference(address(0));
   }
 
   /** The meter of a sensor as it would stand in a book. */
   public Instrument meter(int sensor) {
-    return Instrument.of(
-        "Meter at " + scene().sensors().get(sensor).tag(),
-        Language.SCPI,
-        address(sensor + 1),
-        "READ?",
-        Unit.VOLT);
-  }
-
-  /** What a script needs to know. */
-  public Map<String, Object> doors() {
-    var meters = new ArrayList<Map<String, String>>();
-    for (int i = 0; i < scene().sensors().size(); i++) {
-      meters.add(Map.of("channel", scene().sensors().get(i).tag(), "address", address(i + 1)));
-    }
-    return Map.of(
-        "scene", scene().name(), "reference", address(0), "meters", meters, "control", control());
+    return scene().meter(sensor, address(sensor + 1));
   }
 
   @Override

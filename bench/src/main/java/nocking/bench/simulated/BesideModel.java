@@ -4,9 +4,7 @@ import nocking.bench.instrument.InstrumentException;
 import nocking.bench.instrument.Reference;
 import nocking.bench.run.BenchClock;
 import nocking.bench.run.Rig;
-import nocking.quantity.Unit;
 import nocking.run.Instrument;
-import nocking.run.Instrument.Language;
 
 /**
  * Instruments that look into a bench model in the same process, without sockets: for a book that is
@@ -28,24 +26,12 @@ public final class BesideModel implements Rig.Reach, BenchClock {
 
   /** The reference, as it would stand in a book. */
   public Instrument reference() {
-    String unit = model.scene().stimulus().unit();
-    return Instrument.of(
-            "Reference of the " + model.scene().name(),
-            Language.SCPI,
-            PLACE + 0,
-            "READ?",
-            unit.isEmpty() ? Unit.ONE : Unit.of(unit))
-        .withSet("SOUR %s");
+    return model.scene().reference(PLACE + 0);
   }
 
   /** The meter of a sensor, as it would stand in a book. */
   public Instrument meter(int sensor) {
-    return Instrument.of(
-        "Meter at " + model.scene().sensors().get(sensor).tag(),
-        Language.SCPI,
-        PLACE + (sensor + 1),
-        "READ?",
-        Unit.VOLT);
+    return model.scene().meter(sensor, PLACE + (sensor + 1));
   }
 
   @Override

@@ -2,6 +2,11 @@ package nocking.bench.simulated;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.stream.IntStream;
+import nocking.quantity.Unit;
+import nocking.run.Instrument;
+import nocking.run.Instrument.Language;
 
 /**
  * A bench that is set up for one job at the hatchery.
@@ -143,6 +148,26 @@ public record Scene(
               List.of(new TrueSensor("FD-S1", x -> 0.8 + 0.4 * x, 0.05, 0.002, 0, 0, 5)),
               "Moving parts: keep clear of the rod while the lever is thrown."));
 
+  /** Its reference as it would stand in a book. */
+  Instrument reference(String address) {
+    Unit unit = stimulus.unit().isEmpty() ? Unit.ONE : Unit.of(stimulus.unit());
+    return Instrument.of("Reference of the " + name, Language.SCPI, address, "READ?", unit)
+        .withSet("SOUR %s");
+  }
+
+  /** The meter of a sensor as it would stand in a book. */
+  Instrument meter(int sensor, String address) {
+    return Instrument.of(
+        "Meter at " + sensors.get(sensor).tag(), Language.SCPI, address, "READ?", Unit.VOLT);
+  }
+
+  /** Place of a channel's sensor on this bench; empty where it does not stand here. */
+  public OptionalInt place(String tag) {
+    return IntStream.range(0, sensors.size())
+        .filter(i -> sensors.get(i).tag().equals(tag))
+        .findFirst();
+  }
+
   private static TrueSensor incubator() {
     return new TrueSensor(
         "IN-T2", x -> 13.47 * (0.35 + 0.02 * x - 0.528) + 1.65, 9, 0.0006, 0, 0.0002, 3.3);
@@ -159,8 +184,6 @@ public record Scene(
 
   /** The scene in which a channel of the hatchery is read. */
   public static Optional<Scene> of(String tag) {
-    return ALL.stream()
-        .filter(s -> s.sensors.stream().anyMatch(t -> t.tag().equals(tag)))
-        .findFirst();
+    return ALL.stream().filter(s -> s.place(tag).isPresent()).findFirst();
   }
 }

@@ -52,6 +52,7 @@ final class Plans {
             .toList();
     return new RunPlan(
         "test",
+        RunPlan.Kind.POINTS,
         scene.stimulus().unit(),
         channels,
         reference,

@@ -6,6 +6,7 @@ import javafx.scene.Node;
 import javafx.scene.layout.StackPane;
 import nocking.app.control.Segments;
 import nocking.app.desk.Desk;
+import nocking.app.desk.Store;
 import nocking.app.step.Files;
 import nocking.app.step.Sheet;
 
@@ -28,6 +29,7 @@ public final class CollectSheet implements Sheet {
   private final List<Segments<Look>> choosers;
   private final StackPane root = new StackPane();
   private Look look = Look.POINTS;
+  private Store looked;
 
   public CollectSheet(Desk desk, Files files) {
     this.desk = desk;
@@ -35,7 +37,6 @@ public final class CollectSheet implements Sheet {
     typed = new TypedPoints(desk, files, choosers.get(0));
     run = new RunView(desk, choosers.get(1));
     instruments = new InstrumentsPanel(desk, choosers.get(2));
-    desk.runs().look();
     desk.runs()
         .listen(
             () -> {
@@ -66,6 +67,10 @@ public final class CollectSheet implements Sheet {
   @Override
   public void refresh() {
     if (desk.channel().isEmpty()) return;
+    if (desk.store() != looked) {
+      looked = desk.store();
+      desk.runs().look();
+    }
     choosers.forEach(c -> c.show(look));
     Node shown =
         switch (look) {

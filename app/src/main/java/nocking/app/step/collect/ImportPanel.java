@@ -2,6 +2,7 @@ package nocking.app.step.collect;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -36,11 +37,16 @@ final class ImportPanel extends VBox {
   private final ComboBox<String> reading = new DropDown<>();
   private final Button take = new Button("Import");
   private ColumnFile file;
+  private final UnaryOperator<List<ReferencePoint>> asSaid;
   private List<ReferencePoint> ready = List.of();
   private RawUnit raw = RawUnit.VOLTS;
 
-  ImportPanel(Desk desk, Runnable close) {
+  /**
+   * @param asSaid makes totals of what was read where it is steps
+   */
+  ImportPanel(Desk desk, UnaryOperator<List<ReferencePoint>> asSaid, Runnable close) {
     this.desk = desk;
+    this.asSaid = asSaid;
     this.close = close;
     setId("import-panel");
     VBox.setVgrow(this, Priority.ALWAYS);
@@ -127,7 +133,7 @@ final class ImportPanel extends VBox {
                     raw.unit().symbol(),
                     c.calibration().points().raw().unit().symbol()));
       }
-      ready = PointsCsv.read(file, mapping, c.unit(), raw);
+      ready = asSaid.apply(PointsCsv.read(file, mapping, c.unit(), raw));
     } catch (ColumnException e) {
       problem.setText(e.getMessage() + ".");
     }

@@ -40,6 +40,9 @@ final class RunCue extends VBox {
   private final Label state = label("cue-value");
   private final ProgressBar progress = new ProgressBar(0);
   private final EntryField byEye;
+  private final EntryField pour;
+  private final Button poured = new Button("Poured");
+  private final HBox pours;
   private final TextField reason = new TextField();
   private final Button take = button("run-take", "Record now", Act.Kind.TAKE);
   private final Button hold = button("run-hold", "Hold", Act.Kind.HOLD);
@@ -50,10 +53,12 @@ final class RunCue extends VBox {
   private final Button stop = button("run-stop", "Stop", Act.Kind.STOP);
   private final FlowPane controls = new FlowPane(6, 6, take, hold, go, skip, repeat, note, stop);
   private final HBox row;
+  private double volume = Double.NaN;
 
   RunCue(Desk desk) {
     this.desk = desk;
     setId("run-cue");
+    what.setId("run-what");
     getStyleClass().add("cue");
     setSpacing(4);
     byEye =
@@ -67,6 +72,24 @@ final class RunCue extends VBox {
                 },
                 () -> {})
             .whenDone();
+    pour =
+        new EntryField(
+                "run-pour",
+                "This pour was",
+                true,
+                t -> volume = Value.typed(t, Unit.of(now().plan().unit())).number(),
+                () -> {})
+            .whenDone();
+    poured.setId("run-poured");
+    poured.getStyleClass().add("cue-button");
+    poured.setMinWidth(USE_PREF_SIZE);
+    poured.setOnAction(
+        e -> {
+          desk.runs().typed(total(now()) + volume);
+          volume = Double.NaN;
+        });
+    pours = new HBox(10, pour, poured);
+    pours.setAlignment(Pos.CENTER_LEFT);
     reason.setId("run-reason");
     reason.setPromptText("because …");
     reason.setAccessibleText("Reason for what is done, or a note");
@@ -85,7 +108,7 @@ final class RunCue extends VBox {
     controls.prefWrapLengthProperty().bind(widthProperty().subtract(2 * EDGE));
     row = new HBox(controls);
     HBox.setHgrow(controls, Priority.ALWAYS);
-    getChildren().addAll(where, what, how, live, byEye, progress, row);
+    getChildren().addAll(where, what, how, live, byEye, pours, progress, row);
     setMinHeight(USE_PREF_SIZE);
   }
 
@@ -135,7 +158,14 @@ final class RunCue extends VBox {
     value.setText(n.last().map(s -> live(s, plan, channel)).orElse("–"));
     state.setText(state(n, channel));
     progress.setProgress(n.done());
-    show(byEye, running && plan.reference().byHand());
+    boolean hand = running && plan.reference().byHand();
+    boolean pouring = plan.kind() == RunPlan.Kind.POURS;
+    show(byEye, hand && !pouring);
+    show(pours, hand && pouring && n.phase() == Phase.APPROACHING);
+    if (pouring && n.target().isPresent()) {
+      if (Double.isNaN(volume)) volume = next(n);
+      pour.show(Numbers.trimmed(volume, 6), plan.unit());
+    }
     if (plan.reference().byHand()) byEye.show("", plan.unit());
     show(row, running);
     boolean held = n.phase() == Phase.HELD;
@@ -151,9 +181,36 @@ final class RunCue extends VBox {
     node.setManaged(yes);
   }
 
+  private RunSnapshot now() {
+    return desk.runs().now().orElseThrow();
+  }
+
+  /** What is in already: the total of the last point. */
+  private static double total(RunSnapshot n) {
+    return n.points().isEmpty() ? 0 : n.points().getLast().applied();
+  }
+
+  /** What the next pour brings the total to its set point by. */
+  private static double next(RunSnapshot n) {
+    return n.target().orElseThrow().setPoint() - total(n);
+  }
+
+  private static String pouring(RunSnapshot n, String to) {
+    boolean pump = n.plan().reference().settable();
+    String pour = Numbers.trimmed(next(n), 5) + " " + n.plan().unit();
+    return switch (n.phase()) {
+      case APPROACHING ->
+          pump ? "Pumping to " + to : next(n) > 0 ? "Pour " + pour : "Empty it to " + to;
+      case SETTLING -> "Wait until it is calm";
+      default -> "Do not touch: reading " + to;
+    };
+  }
+
   private static String what(RunSnapshot n, boolean running) {
     String to = n.target().map(t -> amount(t, n)).orElse("");
     if (!running && n.phase() != Phase.DONE && n.phase() != Phase.STOPPED) return "Broken off";
+    boolean pours = n.plan().kind() == RunPlan.Kind.POURS;
+    if (pours && n.phase().ordinal() < Phase.HELD.ordinal()) return pouring(n, to);
     return switch (n.phase()) {
       case APPROACHING -> n.plan().reference().settable() ? "Going to " + to : "Bring it to " + to;
       case SETTLING -> "Hold at " + to;
@@ -180,7 +237,12 @@ final class RunCue extends VBox {
                     s ->
                         "The reference reads %s %s."
                             .formatted(Numbers.trimmed(s.applied(), 6), n.plan().unit()))
-                .orElse("Type what the reference reads once it is there.");
+                .orElse(
+                    n.plan().kind() == RunPlan.Kind.POURS
+                        ? "In all %s %s are in."
+                            .formatted(Numbers.trimmed(total(n), 6), n.plan().unit())
+                        : "Type what the reference reads once it is there.");
+        if (n.plan().kind() == RunPlan.Kind.POURS) yield at;
         yield at + " It counts from ±%s.".formatted(Numbers.trimmed(n.plan().band(), 3));
       }
       case SETTLING -> "Keep both at the same place; records by itself." + left;

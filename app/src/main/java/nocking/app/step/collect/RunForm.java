@@ -57,11 +57,16 @@ final class RunForm {
   private static final double TITLE = 76;
   private static final double GAP = 5;
 
+  /** Seconds that a surface usually takes to calm. */
+  private static final double CALM = 20;
+
   private final Desk desk;
   private final Map<String, Set<String>> with = new HashMap<>();
   private final Map<String, String> reference = new HashMap<>();
   private final Map<String, String> meter = new HashMap<>();
   private final EntryField setPoints;
+  private final DropDown<RunPlan.Kind> kind;
+  private final EntryField calm;
   private final DropDown<Course> course;
   private final EntryField deviation;
   private final EntryField slope;
@@ -98,6 +103,16 @@ final class RunForm {
             "run-set-points",
             "Set points",
             t -> edit(p -> p.withSetPoints(SetPoints.parse(t, Unit.of(p.unit())))));
+    kind =
+        choice("run-kind", List.of(RunPlan.Kind.values()), RunPlan.Kind::title, this::chooseKind);
+    calm =
+        field(
+            "run-calm",
+            "Calm for",
+            t -> {
+              var rule = new SettleRule.Dwell(Value.typed(t, SECOND).number());
+              edit(p -> p.withChannels(p.channels().stream().map(c -> ruled(c, rule)).toList()));
+            });
     course =
         choice(
             "run-course", List.of(Course.values()), Course::title, v -> edit(p -> p.withCourse(v)));
@@ -191,8 +206,10 @@ final class RunForm {
             othersTitle,
             others,
             Paper.subtitle("Plan"),
+            row("What", kind),
             setPoints,
             row("Direction", course),
+            calm,
             deviation,
             slope,
             window,
@@ -313,6 +330,29 @@ final class RunForm {
             slope == null ? s.slope() : slope,
             window == null ? s.window() : window);
     return new RunChannel(c.channel(), c.tag(), c.raw(), c.meter(), rule, c.place());
+  }
+
+  private static RunChannel ruled(RunChannel c, SettleRule rule) {
+    return new RunChannel(c.channel(), c.tag(), c.raw(), c.meter(), rule, c.place());
+  }
+
+  /** Pours settle by a wait, set points by scatter and slope. */
+  private void chooseKind(RunPlan.Kind kind) {
+    plan()
+        .filter(p -> p.kind() != kind)
+        .ifPresent(
+            p -> {
+              RunPlan next =
+                  kind == RunPlan.Kind.POURS
+                      ? RunDraft.pours(p, CALM)
+                      : RunDraft.plan(
+                              List.of(desk.analysis()),
+                              p.reference(),
+                              List.of(p.channels().getFirst().meter()))
+                          .withSetPoints(p.setPoints());
+              desk.runs().draft(channel().id(), next);
+              refresh();
+            });
   }
 
   private void chosen(Map<String, String> of, String name) {
@@ -455,10 +495,7 @@ final class RunForm {
     boolean stand =
         scene().isPresent()
             && (isSimulated(referenceName()) || meterName().map(this::isSimulated).orElse(false));
-    for (Node n : List.of(paceRow, faultRow)) {
-      n.setVisible(stand);
-      n.setManaged(stand);
-    }
+    visible(stand, paceRow, faultRow);
     showFellows();
     show();
     news();
@@ -483,10 +520,7 @@ final class RunForm {
           });
       others.getChildren().add(box);
     }
-    for (Node n : List.of(othersTitle, others)) {
-      n.setVisible(!fellows.isEmpty());
-      n.setManaged(!fellows.isEmpty());
-    }
+    visible(!fellows.isEmpty(), othersTitle, others);
   }
 
   private void show() {
@@ -502,11 +536,16 @@ final class RunForm {
     RunPlan p = plan.get();
     showing = true;
     setPoints.show(SetPoints.text(p.setPoints()), p.unit());
+    kind.setValue(p.kind());
     course.setValue(p.course());
     then.setValue(p.then());
     purpose.setValue(p.purpose());
     showing = false;
-    if (p.channels().getFirst().settle() instanceof SettleRule.Stable s) {
+    SettleRule rule = p.channels().getFirst().settle();
+    visible(rule instanceof SettleRule.Dwell, calm);
+    visible(rule instanceof SettleRule.Stable, deviation, slope, window);
+    if (rule instanceof SettleRule.Dwell d) calm.show(Numbers.trimmed(d.seconds(), 4), "s");
+    if (rule instanceof SettleRule.Stable s) {
       deviation.show(Numbers.trimmed(MILLI * s.deviation(), 3), "mV");
       slope.show(Numbers.trimmed(MILLI * s.slope(), 3), "mV/s");
       window.show(Numbers.trimmed(s.window(), 4), "s");
@@ -519,10 +558,19 @@ final class RunForm {
     sensorPlace.show(p.channels().getFirst().place(), "");
   }
 
+  private static void visible(boolean yes, Node... nodes) {
+    for (Node n : nodes) {
+      n.setVisible(yes);
+      n.setManaged(yes);
+    }
+  }
+
   private String whyNot() {
     return desk.analysis().design().path().isEmpty()
         ? "Define the sensor and its path first: " + desk.analysis().whyNoCircuit() + "."
-        : "No meter: add one under instruments.";
+        : desk.runs().running() && meterName().isPresent()
+            ? "A run is under way at another bench."
+            : "No meter: add one under instruments.";
   }
 
   /** What is wrong before anything was measured. */

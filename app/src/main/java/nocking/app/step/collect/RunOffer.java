@@ -24,6 +24,7 @@ final class RunOffer extends VBox {
   private final Label missing = Paper.caption("");
   private final Button goOn = new Button("Go on");
   private final Button close = new Button("Close it, keep its points");
+  private final Supplier<Optional<RunPlan>> plan;
   private StoredRun run;
 
   /**
@@ -31,6 +32,7 @@ final class RunOffer extends VBox {
    */
   RunOffer(Desk desk, Supplier<Optional<RunPlan>> plan) {
     this.desk = desk;
+    this.plan = plan;
     setId("run-offer");
     getStyleClass().addAll("sheet", "run-offer");
     setSpacing(6);
@@ -59,7 +61,7 @@ final class RunOffer extends VBox {
     String when = WHEN.format(Instant.ofEpochMilli(run.began()).atZone(ZoneId.systemDefault()));
     missing.setText(
         "Begun %s. %s Going on settles the point under way anew.".formatted(when, run.missing()));
-    goOn.setDisable(!desk.writable());
+    goOn.setDisable(!desk.writable() || plan.get().isEmpty());
     close.setDisable(!desk.writable());
   }
 }

@@ -28,6 +28,7 @@ import nocking.app.step.Files;
 import nocking.book.exchange.ColumnException;
 import nocking.book.exchange.ColumnFile;
 import nocking.channel.Channel;
+import nocking.points.Increments;
 import nocking.points.PointSet;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
@@ -43,6 +44,8 @@ final class TypedPoints {
   private final Files files;
   private final Grid grid;
   private final Segments<RawUnit> raw;
+  private final Segments<Boolean> appliedAs;
+  private boolean steps;
   private final Paper pointsPaper;
   private final TextField reason = new TextField();
   private final Button leave = new Button("Leave out");
@@ -61,7 +64,14 @@ final class TypedPoints {
   TypedPoints(Desk desk, Files files, Region looks) {
     this.desk = desk;
     this.files = files;
-    importPanel = new ImportPanel(desk, this::closeImport);
+    importPanel = new ImportPanel(desk, p -> asSaid(p, set().points().size()), this::closeImport);
+    appliedAs =
+        new Segments<>(
+            "applied-as",
+            List.of(false, true),
+            each -> each ? "each step" : "total",
+            each -> steps = each);
+    appliedAs.show(false);
     raw =
         new Segments<>(
             "raw", List.of(RawUnit.VOLTS, RawUnit.COUNTS), RawUnit::title, this::takeRaw);
@@ -105,10 +115,13 @@ final class TypedPoints {
     remove.setOnAction(e -> removeRow(grid.selectedRow()));
     var rawRow = new HBox(8, new Label("Read as"), raw);
     rawRow.setAlignment(Pos.CENTER_LEFT);
+    var appliedRow = new HBox(8, new Label("Applied is"), appliedAs);
+    appliedRow.setAlignment(Pos.CENTER_LEFT);
     var left =
         new Paper(
             "",
             rawRow,
+            appliedRow,
             Paper.caption(
                 "Several readings of one point go into one cell, set apart by semicolons. Mean and"
                     + " standard deviation follow."),
@@ -209,7 +222,18 @@ final class TypedPoints {
   private void takeApplied(int i, String text) {
     Value v = Value.typed(text, desk.channel().orElseThrow().unit());
     if (isRow(i)) change(i, "change applied value", p -> p.withApplied(v));
-    else append(ReferencePoint.of(v));
+    else append(asSaid(List.of(ReferencePoint.of(v)), i).getFirst());
+  }
+
+  /**
+   * What is new in the table: as it is, or as totals where each step was written down by itself.
+   *
+   * @param row at which it will stand; the total goes on from the row above
+   */
+  private List<ReferencePoint> asSaid(List<ReferencePoint> points, int row) {
+    if (!steps) return points;
+    double start = row == 0 ? 0 : point(row - 1).applied().number();
+    return Increments.totals(points, start);
   }
 
   private void append(ReferencePoint p) {
@@ -263,7 +287,9 @@ final class TypedPoints {
   private void paste(int row, int column, String block) {
     try {
       ColumnFile table = ColumnFile.parse(block, "the pasted block");
-      List<ReferencePoint> pasted = points(table, column);
+      List<ReferencePoint> read = points(table, column);
+      List<ReferencePoint> pasted =
+          column == READINGS ? read : asSaid(read, Math.min(row, set().points().size()));
       if (column == READINGS && row >= set().points().size()) {
         throw new QuantityException(
             "Readings need a point to belong to: paste the applied values with them, or enter those"
