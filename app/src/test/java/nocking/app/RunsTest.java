@@ -7,7 +7,9 @@ import java.io.IOException;
 import java.time.Clock;
 import java.util.List;
 import java.util.function.BooleanSupplier;
+import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import nocking.bench.simulated.BenchModel;
 import nocking.bench.simulated.BenchServer;
@@ -135,7 +137,7 @@ class RunsTest extends WindowTest {
   void whatIsDoneInARunIsKeptWithItsReason() {
     openDemo("SG-P1", WorkStep.COLLECT);
     hands.click("collect-view-run").click("run-pace-×60");
-    hands.enter("run-set-points", "10, 50, 90");
+    hands.enter("run-set-points", "5…95 / 5");
     hands.click("run-begin");
     until(() -> desk.runs().now().map(n -> n.points().size() == 1).orElse(false));
     hands.enter("run-reason", "bumped");
@@ -189,7 +191,7 @@ class RunsTest extends WindowTest {
       assertThat(column("instruments", 8).getFirst()).contains("Millrace,BL-P1 meter of the pump");
     }
     hands.click("instrument-connect");
-    untilSaid("refuses the connection");
+    untilSaid("Meter at BL-P1");
   }
 
   /** A sump of odd shape: each pour by hand, one of them not as asked; volume against volts. */
@@ -250,7 +252,7 @@ class RunsTest extends WindowTest {
   @Test
   void stepsAreAddedUp() {
     openDemo("GV-P1", WorkStep.COLLECT);
-    hands.click("applied-as-each-step");
+    hands.click("applied-as-steps");
     into("points", 0, 1);
     hands.type("20").press(KeyCode.ENTER);
     into("points", 1, 1);
@@ -267,5 +269,19 @@ class RunsTest extends WindowTest {
     hands.type("100").press(KeyCode.ENTER);
     assertThat(channel("GV-P1").calibration().points().points().getLast().applied().number())
         .isEqualTo(100);
+  }
+
+  /** The places that are proposed become the plan's, and what they leave is said. */
+  @Test
+  void placesAreTakenIntoThePlan() {
+    openDemo("RW-T1", WorkStep.COLLECT);
+    hands.click("collect-view-run");
+    choose("places-model", "poly:2");
+    Button take = hands.node("places-best-take");
+    hands.run(take::fire);
+    settled();
+    TextField points = hands.node("run-set-points");
+    assertThat(points.getText().split(", ")).hasSize(3);
+    assertThat(Hands.ask(() -> points.getText())).isEqualTo("1.5, 12.5, 23.5");
   }
 }

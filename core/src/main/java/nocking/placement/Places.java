@@ -116,10 +116,13 @@ public record Places(Model model, List<Double> at, Leaves leaves) {
     for (int count = model.fewest(); count <= MOST; count++) {
       p = best(n, model, count, steps);
       if (p.leaves.worst() <= tolerance) return p;
-      // What a model cannot follow no number of points mends.
-      if (model instanceof Model.Polynomial
-          && count > 2 * model.fewest()
-          && p.leaves.misfit() > tolerance) {
+      // What a model cannot follow no number of points mends, nor what scatters at each cell's end.
+      boolean curve =
+          model instanceof Model.Polynomial
+              && count > 2 * model.fewest()
+              && p.leaves.misfit() > tolerance;
+      boolean cells = model instanceof Model.Table && p.leaves.band() > tolerance;
+      if (curve || cells) {
         return p;
       }
     }

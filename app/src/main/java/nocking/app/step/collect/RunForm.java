@@ -90,6 +90,7 @@ final class RunForm {
   private final Label caution = Paper.caption("");
   private final Label problem = Paper.caption("");
   private final Button begin = new Button("Begin the run");
+  private final PlacesPanel places;
   private final VBox instruments;
   private final VBox planned;
   private final Paper paper;
@@ -193,6 +194,8 @@ final class RunForm {
     caution.getStyleClass().add("caution");
     problem.getStyleClass().add("text-fail");
     problem.setId("run-problem");
+    places =
+        new PlacesPanel(desk, (at, repeats) -> edit(p -> p.withSetPoints(at).withRepeats(repeats)));
     instruments =
         new VBox(
             GAP,
@@ -217,6 +220,8 @@ final class RunForm {
             giveUp,
             row("and then", then),
             row("Purpose", purpose),
+            Paper.subtitle("Which points?"),
+            places,
             Paper.subtitle("Conditions"),
             operator,
             ambient,
@@ -533,6 +538,7 @@ final class RunForm {
     planned.setVisible(plan.isPresent());
     planned.setManaged(plan.isPresent());
     if (plan.isEmpty()) return;
+    places.refresh();
     RunPlan p = plan.get();
     showing = true;
     setPoints.show(SetPoints.text(p.setPoints()), p.unit());

@@ -69,9 +69,11 @@ final class TypedPoints {
         new Segments<>(
             "applied-as",
             List.of(false, true),
-            each -> each ? "each step" : "total",
+            each -> each ? "steps" : "total",
             each -> steps = each);
     appliedAs.show(false);
+    appliedAs.setAccessibleHelp(
+        "Total: what was applied in all. Steps: what each pour or block added; they are added up.");
     raw =
         new Segments<>(
             "raw", List.of(RawUnit.VOLTS, RawUnit.COUNTS), RawUnit::title, this::takeRaw);
@@ -115,7 +117,7 @@ final class TypedPoints {
     remove.setOnAction(e -> removeRow(grid.selectedRow()));
     var rawRow = new HBox(8, new Label("Read as"), raw);
     rawRow.setAlignment(Pos.CENTER_LEFT);
-    var appliedRow = new HBox(8, new Label("Applied is"), appliedAs);
+    var appliedRow = new HBox(8, new Label("Applied"), appliedAs);
     appliedRow.setAlignment(Pos.CENTER_LEFT);
     var left =
         new Paper(
