@@ -92,7 +92,9 @@ final class HelpCard extends VBox {
               + " steps in their order, and the bands of positions, alarms and switches.";
       case COLLECT ->
           "write down reference points: applied and read. Paste a block from a spreadsheet, or"
-              + " import a column file. A point can be left out with a reason.";
+              + " import a column file. A point can be left out with a reason. Run: choose the"
+              + " instruments and begin; it takes each point when it has settled, Space takes it now."
+              + " What was read stays, also when the power goes.";
       case FIT ->
           "candidates side by side. Unseen is the worst error at a point that the fit has not"
               + " used. Adopt one: its constants stay until you adopt anew.";

@@ -30,6 +30,9 @@ public final class RunEngine implements Runnable {
   /** Milliseconds of real time between sweeps while something is still to be typed. */
   private static final long HANDS = 50;
 
+  /** Milliseconds of real time after which a disk that refused is first tried again. */
+  private static final long DISK = 100;
+
   private static final long FIRST_WAIT = 1000;
   private static final long LONGEST_WAIT = 30_000;
 
@@ -176,7 +179,7 @@ public final class RunEngine implements Runnable {
 
   /** Writes, however long the disk refuses; only breaking off ends it. */
   private void write(Runnable line) throws InterruptedException {
-    for (long wait = FIRST_WAIT; ; wait = Math.min(2 * wait, LONGEST_WAIT)) {
+    for (long wait = DISK; ; wait = Math.min(2 * wait, LONGEST_WAIT)) {
       try {
         line.run();
         if (!writing) trouble = "";

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.io.IOException;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicInteger;
 import nocking.bench.simulated.BenchModel;
@@ -16,10 +17,12 @@ import nocking.bench.simulated.SteppedClock;
 import nocking.run.Act;
 import nocking.run.Instrument;
 import nocking.run.Instrument.Language;
+import nocking.run.RunJournal;
 import nocking.run.RunPlan;
 import nocking.run.RunPoint;
 import nocking.run.RunProgress;
 import nocking.run.RunProgress.Phase;
+import nocking.run.Sweep;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -226,6 +229,46 @@ class RunEngineTest {
       assertThat(again.points()).isEqualTo(progress.points());
       assertThat(again.next()).isEqualTo(progress.next());
       assertThat(again.phase()).isEqualTo(progress.phase());
+    }
+  }
+
+  /** A disk that is full for a while: it is said, nothing is lost, nothing is written twice. */
+  @Test
+  void aDiskThatRefusesForAWhileLosesNothing() throws IOException {
+    Scene scene = Scene.named("pump").orElseThrow();
+    var said = new HashSet<String>();
+    var refusing =
+        new RunJournal() {
+          private int tries;
+
+          private void full() {
+            tries++;
+            if (tries % 37 == 5 || tries % 37 == 6)
+              throw new IllegalStateException("the disk is full");
+          }
+
+          @Override
+          public void append(Sweep sweep, Optional<RunPoint> completes) {
+            full();
+            journal.append(sweep, completes);
+          }
+
+          @Override
+          public void append(Act act) {
+            full();
+            journal.append(act);
+          }
+        };
+    try (var server = new BenchServer(new BenchModel(scene, 8), 0);
+        var clock = new SteppedClock(server.control(), START)) {
+      RunPlan plan = Plans.of(scene, server, 10, 30);
+      var progress = new RunProgress(plan);
+      new RunEngine(progress, refusing, new Rig(plan), clock, s -> said.add(s.trouble())).run();
+      assertThat(progress.phase()).isEqualTo(Phase.DONE);
+      assertThat(said).contains("Nothing can be written down: the disk is full").contains("");
+      assertThat(journal.sweeps).extracting(Sweep::at).doesNotHaveDuplicates().isSorted();
+      assertThat(RunProgress.after(plan, journal.entries).points()).isEqualTo(progress.points());
+      assertThat(journal.points()).hasSize(3);
     }
   }
 }

@@ -14,6 +14,7 @@ import javafx.scene.layout.VBox;
 import nocking.app.control.EntryField;
 import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
+import nocking.path.SignalPath;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
@@ -24,6 +25,7 @@ import nocking.run.RunPlan;
 import nocking.run.RunProgress.Phase;
 import nocking.run.RunSnapshot;
 import nocking.run.SettleRule;
+import nocking.run.Slip;
 import nocking.run.Sweep;
 import nocking.run.Target;
 
@@ -38,6 +40,7 @@ final class RunCue extends VBox {
   private final Label how = label("cue-text");
   private final Label value = label("cue-live");
   private final Label state = label("cue-value");
+  private final Label expected = label("cue-text");
   private final ProgressBar progress = new ProgressBar(0);
   private final EntryField byEye;
   private final EntryField pour;
@@ -53,7 +56,8 @@ final class RunCue extends VBox {
   private final Button stop = button("run-stop", "Stop", Act.Kind.STOP);
   private final FlowPane controls = new FlowPane(6, 6, take, hold, go, skip, repeat, note, stop);
   private final HBox row;
-  private double volume = Double.NaN;
+  private double volume;
+  private int volumeFor = -1;
 
   RunCue(Desk desk) {
     this.desk = desk;
@@ -83,11 +87,7 @@ final class RunCue extends VBox {
     poured.setId("run-poured");
     poured.getStyleClass().add("cue-button");
     poured.setMinWidth(USE_PREF_SIZE);
-    poured.setOnAction(
-        e -> {
-          desk.runs().typed(total(now()) + volume);
-          volume = Double.NaN;
-        });
+    poured.setOnAction(e -> desk.runs().typed(total(now()) + volume));
     pours = new HBox(10, pour, poured);
     pours.setAlignment(Pos.CENTER_LEFT);
     reason.setId("run-reason");
@@ -108,7 +108,7 @@ final class RunCue extends VBox {
     controls.prefWrapLengthProperty().bind(widthProperty().subtract(2 * EDGE));
     row = new HBox(controls);
     HBox.setHgrow(controls, Priority.ALWAYS);
-    getChildren().addAll(where, what, how, live, byEye, pours, progress, row);
+    getChildren().addAll(where, what, how, live, expected, byEye, pours, progress, row);
     setMinHeight(USE_PREF_SIZE);
   }
 
@@ -157,13 +157,17 @@ final class RunCue extends VBox {
     if (!n.trouble().isEmpty()) how.getStyleClass().add("cue-bad");
     value.setText(n.last().map(s -> live(s, plan, channel)).orElse("–"));
     state.setText(state(n, channel));
+    String against = n.last().map(l -> against(l, plan, channel)).orElse("");
+    expected.setText(against);
+    show(expected, !against.isEmpty());
     progress.setProgress(n.done());
     boolean hand = running && plan.reference().byHand();
     boolean pouring = plan.kind() == RunPlan.Kind.POURS;
     show(byEye, hand && !pouring);
     show(pours, hand && pouring && n.phase() == Phase.APPROACHING);
     if (pouring && n.target().isPresent()) {
-      if (Double.isNaN(volume)) volume = next(n);
+      if (n.next() != volumeFor) volume = next(n);
+      volumeFor = n.next();
       pour.show(Numbers.trimmed(volume, 6), plan.unit());
     }
     if (plan.reference().byHand()) byEye.show("", plan.unit());
@@ -265,6 +269,21 @@ final class RunCue extends VBox {
     return c.raw() == RawUnit.VOLTS
         ? Numbers.fixed(v, 4) + " V"
         : Numbers.trimmed(v, 6) + " " + c.raw().title();
+  }
+
+  /** What the design expects at what is applied, and how far the reading is from it. */
+  private String against(Sweep s, RunPlan plan, int channel) {
+    double v = s.raw().get(channel);
+    Optional<SignalPath> path = desk.analysis().design().path();
+    if (!Double.isFinite(v) || !Double.isFinite(s.applied()) || path.isEmpty()) return "";
+    if (plan.channels().get(channel).raw() != RawUnit.VOLTS) return "";
+    Unit own = desk.channel().orElseThrow().unit();
+    double at = Unit.of(plan.unit()).convert(s.applied(), own);
+    double expects = path.get().output(at);
+    if (!Double.isFinite(expects)) return "";
+    String slip = Slip.of(v, expects).map(w -> " " + w).orElse("");
+    return "The design expects %s V here, %s mV off.%s"
+        .formatted(Numbers.fixed(expects, 4), Numbers.signed((v - expects) * 1000, 1), slip);
   }
 
   private static String state(RunSnapshot n, int channel) {

@@ -1,6 +1,11 @@
 package nocking.app.step.collect;
 
 import javafx.scene.Node;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.ComboBoxBase;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -10,6 +15,7 @@ import nocking.app.control.WheelScroll;
 import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
 import nocking.quantity.Unit;
+import nocking.run.Act;
 import nocking.run.RunPlan;
 import nocking.run.RunSnapshot;
 
@@ -44,6 +50,18 @@ final class RunView {
     left.setMinWidth(FORM);
     left.setMaxWidth(FORM);
     root = new HBox(12, left, right);
+    root.addEventHandler(KeyEvent.KEY_PRESSED, this::record);
+  }
+
+  /** Space records, unless it goes into a field or presses a button. */
+  private void record(KeyEvent e) {
+    boolean taken =
+        e.getTarget() instanceof TextInputControl
+            || e.getTarget() instanceof ButtonBase
+            || e.getTarget() instanceof ComboBoxBase;
+    if (e.getCode() != KeyCode.SPACE || taken || !desk.runs().running()) return;
+    desk.runs().ask(Act.Kind.TAKE, "");
+    e.consume();
   }
 
   Node node() {
