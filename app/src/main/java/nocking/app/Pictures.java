@@ -60,14 +60,6 @@ final class Pictures {
   private static final List<View> VIEWS =
       List.of(
           new View("define", "BL-P1", WorkStep.DEFINE, 38, false, "define-view-which-range?"),
-          new View("define-thermistor", "RW-T1", WorkStep.DEFINE, 12, false, "define-view-facts"),
-          new View(
-              "condition-thermistor",
-              "RW-T1",
-              WorkStep.CONDITION,
-              12,
-              false,
-              "condition-view-error"),
           new View(
               "condition-mains", "AE-V1", WorkStep.CONDITION, 230, false, "condition-view-spans"),
           new View(
