@@ -279,7 +279,9 @@ final class RunCommand extends JsonOption {
     row.add(String.valueOf(q.target() + 1));
     row.add(Numbers.trimmed(p.targets().get(q.target()).setPoint(), 6));
     row.add(applied(q, p.plan()));
-    for (List<Double> r : q.readings()) row.add(Numbers.significant(mean(r), 6));
+    for (int i = 0; i < q.readings().size(); i++) {
+      row.add(Numbers.significant(q.mean(i), 6));
+    }
     row.add(q.how() == RunPoint.How.SETTLED ? "" : q.why());
     return row;
   }
@@ -287,10 +289,6 @@ final class RunCommand extends JsonOption {
   /** With the digits that a reference in its band can tell. */
   private static String applied(RunPoint q, RunPlan plan) {
     return Numbers.fixed(q.applied(), Numbers.decimalsFor(plan.band() / 100));
-  }
-
-  private static double mean(List<Double> readings) {
-    return readings.stream().mapToDouble(v -> v).average().orElse(Double.NaN);
   }
 
   private static Object object(RunPoint q, RunProgress p) {

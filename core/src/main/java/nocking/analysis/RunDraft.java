@@ -10,7 +10,6 @@ import nocking.placement.Nominal;
 import nocking.points.RawUnit;
 import nocking.quantity.Span;
 import nocking.quantity.Ticks;
-import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.run.Conditions;
 import nocking.run.Course;
@@ -142,14 +141,5 @@ public final class RunDraft {
     var list = new ArrayList<Value>();
     for (int i = 0; i < STEPS - 1; i++) list.add(Value.of(range.at(i / (STEPS - 2.0))));
     return List.copyOf(list);
-  }
-
-  /** An instrument of the book that fits: by its unit, a reference for the quantity. */
-  public static Optional<Instrument> referenceFor(Analysis a, List<Instrument> shelf) {
-    Unit unit = a.channel().unit();
-    return shelf.stream()
-        .filter(i -> !i.unit().isEmpty() || unit.symbol().isEmpty())
-        .filter(i -> Unit.of(i.unit()).dimension().equals(unit.dimension()))
-        .findFirst();
   }
 }

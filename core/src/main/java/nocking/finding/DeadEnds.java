@@ -1,11 +1,12 @@
 package nocking.finding;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Stream;
 import nocking.channel.WorkStep;
+import nocking.path.SignalPath;
 import nocking.points.DeadZones;
+import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.view.ChannelView;
 
@@ -13,6 +14,9 @@ import nocking.view.ChannelView;
 final class DeadEnds implements Rule {
   /** Readings of which the scatter is the meter's own. */
   private static final int REPEATED = 3;
+
+  /** Scatters that the design's own answer has to be above. */
+  private static final double CLEAR = 10;
 
   @Override
   public Stream<Finding> examine(ChannelView e) {
@@ -25,19 +29,37 @@ final class DeadEnds implements Rule {
             .orElse(Double.NaN);
     if (e.design().path().isEmpty() || Double.isNaN(scatter)) return Stream.empty();
     DeadZones zones = DeadZones.of(points, scatter);
-    return Stream.concat(said(e, zones.bottom(), "below"), said(e, zones.top(), "above"));
+    double first = points.stream().mapToDouble(p -> p.applied().number()).min().orElse(Double.NaN);
+    double last = points.stream().mapToDouble(p -> p.applied().number()).max().orElse(Double.NaN);
+    return Stream.concat(
+        said(e, volts(e, scatter), zones.bottom(), first, "below"),
+        said(e, volts(e, scatter), zones.top(), last, "above"));
   }
 
-  private static Stream<Finding> said(ChannelView e, Optional<Double> end, String side) {
+  private static double volts(ChannelView e, double raw) {
+    boolean counts = e.channel().calibration().points().raw() == RawUnit.COUNTS;
+    return counts ? raw * e.channel().design().converter().step() : raw;
+  }
+
+  /**
+   * @param scatter of a mean, in volts
+   * @param from the outer end of what was applied
+   */
+  private static Stream<Finding> said(
+      ChannelView e, double scatter, Optional<Double> end, double from, String side) {
+    SignalPath path = e.design().path().orElseThrow();
+    double least = Math.max(CLEAR * scatter, e.channel().design().converter().step());
+    // What the design gives no difference for either is as it should be.
     return end.stream()
+        .filter(x -> Math.abs(path.output(x) - path.output(from)) > least)
         .map(
             x ->
                 Finding.of(
-                    "dead-" + side.toLowerCase(Locale.ROOT),
+                    "dead-" + side,
                     Severity.WARNING,
                     WorkStep.COLLECT,
                     "It does not answer %s %s".formatted(side, e.design().amount(x)),
-                    "Up to there the readings are alike within their scatter: no curve can tell these inputs apart."
+                    "Over there the readings are alike within their scatter: no curve can tell these inputs apart."
                         + " Move the probe, or let the range end there."));
   }
 }

@@ -135,12 +135,6 @@ public record Instrument(
         name, language, address, ask, set, pattern, v, low, high, accuracy, due, identity);
   }
 
-  /** The same with what it can read at all. */
-  public Instrument withRange(Value least, Value most) {
-    return new Instrument(
-        name, language, address, ask, set, pattern, unit, least, most, accuracy, due, identity);
-  }
-
   public Instrument withAccuracy(Value v) {
     return new Instrument(
         name, language, address, ask, set, pattern, unit, low, high, v, due, identity);

@@ -91,6 +91,7 @@ public record RunPlan(
     above("the time between readings", every);
     above("the time after which a point is given up", giveUp);
     above("the band about a set point", band);
+    for (RunChannel k : channels) enough(k, every);
     if ((long) repeats * setPoints.size() > MOST_TARGETS) {
       throw new QuantityException("a run has at most %d points".formatted(MOST_TARGETS));
     }
@@ -99,6 +100,16 @@ public record RunPlan(
   private static void within(String what, int v, int low, int high) {
     if (v < low || v > high) {
       throw new QuantityException("%s: read %d, expected %d … %d".formatted(what, v, low, high));
+    }
+  }
+
+  /** A window that holds too few readings is never full, and nothing would ever settle. */
+  private static void enough(RunChannel k, double every) {
+    double least = (Settling.FEWEST - 1) * every;
+    if (k.settle() instanceof SettleRule.Stable s && s.window() < least) {
+      throw new QuantityException(
+          "%s settles over %s s: with a reading every %s s it takes %s s or more"
+              .formatted(k.tag(), s.window(), every, least));
     }
   }
 

@@ -27,4 +27,17 @@ public record RunPoint(
     readings = readings.stream().map(List::copyOf).toList();
     why = why == null ? "" : why;
   }
+
+  /** Mean of a channel's readings; NaN without any. */
+  public double mean(int channel) {
+    return readings.get(channel).stream().mapToDouble(v -> v).average().orElse(Double.NaN);
+  }
+
+  /** Sample standard deviation of a channel's readings (n − 1); NaN below two. */
+  public double standardDeviation(int channel) {
+    List<Double> r = readings.get(channel);
+    double mean = mean(channel);
+    double sum = r.stream().mapToDouble(v -> (v - mean) * (v - mean)).sum();
+    return r.size() < 2 ? Double.NaN : Math.sqrt(sum / (r.size() - 1));
+  }
 }

@@ -62,6 +62,16 @@ public record RunSnapshot(
     return next < targets.size() ? Optional.of(targets.get(next)) : Optional.empty();
   }
 
+  /** What is applied in all after the last point; 0 before the first. For measured pours. */
+  public double total() {
+    return points.isEmpty() ? 0 : points.getLast().applied();
+  }
+
+  /** What brings the total to the set point that is worked at; NaN after the last. */
+  public double toCome() {
+    return target().map(t -> t.setPoint() - total()).orElse(Double.NaN);
+  }
+
   /** Share of the run that is done, 0 … 1. */
   public double done() {
     double of = phase == Phase.AVERAGING ? (double) averaged / plan.average() : 0;

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
+import java.util.function.Function;
 import nocking.Channels;
 import nocking.analysis.Analysis;
 import nocking.band.AlarmBand;
@@ -107,6 +108,53 @@ class SilenceTest {
     Finding f = found(strokes(0.8), "hysteresis");
     assertThat(f.headline()).isEqualTo("Up and down are 0.80 kPa apart");
     assertThat(finding(strokes(0.2), "hysteresis")).isEmpty();
+  }
+
+  /**
+   * Hits of a set point that differ a little are of one set point; what lies between is taken off.
+   */
+  @Test
+  void upAndDownAreComparedWhereTheyWereHit() {
+    Function<Double, Channel> strokes =
+        apart -> {
+          var path = Analysis.of(Channels.blower()).design().path().orElseThrow();
+          var points = new ArrayList<ReferencePoint>();
+          for (double x = 0; x <= 60; x += 10) {
+            points.add(ReferencePoint.of(v(x + 0.2), v(path.output(x + 0.2))));
+            double hit = Math.max(0, x - 0.2);
+            points.add(ReferencePoint.of(v(hit), v(path.output(hit + apart))).withDown(true));
+          }
+          return Channels.blower()
+              .calibration(k -> k.withPoints(new PointSet(RawUnit.VOLTS, points)));
+        };
+    assertThat(finding(strokes.apply(0.0), "hysteresis")).isEmpty();
+    assertThat(found(strokes.apply(0.8), "hysteresis").headline())
+        .isEqualTo("Up and down are 0.80 kPa apart");
+  }
+
+  /** A probe that hangs 20 kPa high, against one that answers and a design that is flat there. */
+  @Test
+  void anEndWithoutAnAnswer() {
+    Function<DoubleUnaryOperator, Channel> reads =
+        truth -> {
+          var path = Analysis.of(Channels.blower()).design().path().orElseThrow();
+          var points = new ArrayList<ReferencePoint>();
+          for (double x = 0; x <= 60; x += 5) {
+            double volts = path.output(truth.applyAsDouble(x));
+            double off = 1e-4 * Math.sin(7 * x);
+            points.add(ReferencePoint.of(v(x), v(volts - off), v(volts), v(volts + off + 2e-4)));
+          }
+          return Channels.blower()
+              .calibration(k -> k.withPoints(new PointSet(RawUnit.VOLTS, points)));
+        };
+    assertThat(found(reads.apply(x -> Math.max(20, x)), "dead-below").headline())
+        .isEqualTo("It does not answer below 20.0 kPa");
+    assertThat(found(reads.apply(x -> Math.min(40, x)), "dead-above").headline())
+        .isEqualTo("It does not answer above 40.0 kPa");
+    for (String rule : List.of("dead-below", "dead-above")) {
+      assertThat(finding(reads.apply(x -> x), rule)).isEmpty();
+      assertThat(finding(reads.apply(x -> 30), rule)).isEmpty();
+    }
   }
 
   @Test

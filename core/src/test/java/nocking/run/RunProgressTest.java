@@ -226,6 +226,11 @@ class RunProgressTest {
         .hasMessage("a run reads one to 8 channels, not 0");
     assertThatThrownBy(() -> plan(Course.UP, Unsettled.TAKE, 9, 1)).hasMessageContaining("not 9");
     assertThatThrownBy(() -> plan(Course.UP, Unsettled.TAKE, 1)).hasMessageContaining("set points");
+    RunPlan sound = plan(Course.UP, Unsettled.TAKE, 1, 1);
+    RunChannel narrow =
+        new RunChannel("c", "C-1", RawUnit.VOLTS, METER, new SettleRule.Stable(1, 1, 3.9), "");
+    assertThatThrownBy(() -> sound.withChannels(List.of(narrow)))
+        .hasMessage("C-1 settles over 3.9 s: with a reading every 1.0 s it takes 4.0 s or more");
     assertThatThrownBy(() -> new SettleRule.Stable(0, 1, 1)).hasMessageContaining("above 0");
     assertThatThrownBy(() -> new SettleRule.Stable(1, Double.NaN, 1)).hasMessageContaining("NaN");
   }

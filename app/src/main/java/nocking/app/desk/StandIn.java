@@ -83,16 +83,6 @@ public final class StandIn implements AutoCloseable {
     model.put(quantity);
   }
 
-  /** What is really applied. */
-  public double applied() {
-    return model.applied();
-  }
-
-  /** Where it is being brought to. */
-  public double target() {
-    return model.target();
-  }
-
   /** Names of all instruments that stand here. */
   Set<String> names() {
     return Stream.concat(

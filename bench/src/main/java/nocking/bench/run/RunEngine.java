@@ -54,6 +54,7 @@ public final class RunEngine implements Runnable {
   private int failures;
   private String trouble = "";
   private boolean writing = true;
+  private String stopWhy = "";
 
   /**
    * @param progress where the run stands; it belongs to the engine from now on
@@ -100,8 +101,6 @@ public final class RunEngine implements Runnable {
   private void end() throws InterruptedException {
     act(progress.phase() == Phase.DONE ? Act.Kind.END : Act.Kind.STOP, lastWords());
   }
-
-  private String stopWhy = "";
 
   private String lastWords() {
     if (progress.phase() == Phase.DONE) return "";

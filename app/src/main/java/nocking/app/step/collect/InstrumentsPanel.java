@@ -185,6 +185,9 @@ final class InstrumentsPanel {
         });
   }
 
+  /** What an instrument answered, and who it says that it is. */
+  private record Answer(String said, String identity) {}
+
   /** Who it is and what it reads, or what failed. */
   private void connect() {
     int row = grid.selectedRow();
@@ -194,20 +197,24 @@ final class InstrumentsPanel {
     refresh();
     Background.run(
         () -> asked(i),
-        said -> {
-          answers.put(i, said);
+        a -> {
+          Instrument known = a.identity.isEmpty() ? i : i.withIdentity(a.identity);
+          answers.put(known, a.said);
+          // Who it was is kept with it, for the plans that it is in.
+          int at = all().indexOf(i);
+          if (at >= 0 && desk.writable() && !known.equals(i)) replace(at, known);
           refresh();
         });
   }
 
-  private static String asked(Instrument i) {
-    if (i.byHand()) return "read by eye";
+  private static Answer asked(Instrument i) {
+    if (i.byHand()) return new Answer("read by eye", "");
     try (Reference r = Connection.open(i)) {
       String who = r.identity();
       String reads = "reads %s %s".formatted(Numbers.trimmed(r.read(), 7), i.unit()).strip();
-      return who.isEmpty() ? reads : reads + " · " + who;
+      return new Answer(who.isEmpty() ? reads : reads + " · " + who, who);
     } catch (InstrumentException e) {
-      return e.getMessage();
+      return new Answer(e.getMessage(), "");
     }
   }
 

@@ -87,7 +87,7 @@ final class RunCue extends VBox {
     poured.setId("run-poured");
     poured.getStyleClass().add("cue-button");
     poured.setMinWidth(USE_PREF_SIZE);
-    poured.setOnAction(e -> desk.runs().typed(total(now()) + volume));
+    poured.setOnAction(e -> desk.runs().typed(now().total() + volume));
     pours = new HBox(10, pour, poured);
     pours.setAlignment(Pos.CENTER_LEFT);
     reason.setId("run-reason");
@@ -166,7 +166,7 @@ final class RunCue extends VBox {
     show(byEye, hand && !pouring);
     show(pours, hand && pouring && n.phase() == Phase.APPROACHING);
     if (pouring && n.target().isPresent()) {
-      if (n.next() != volumeFor) volume = next(n);
+      if (n.next() != volumeFor) volume = n.toCome();
       volumeFor = n.next();
       pour.show(Numbers.trimmed(volume, 6), plan.unit());
     }
@@ -189,22 +189,12 @@ final class RunCue extends VBox {
     return desk.runs().now().orElseThrow();
   }
 
-  /** What is in already: the total of the last point. */
-  private static double total(RunSnapshot n) {
-    return n.points().isEmpty() ? 0 : n.points().getLast().applied();
-  }
-
-  /** What the next pour brings the total to its set point by. */
-  private static double next(RunSnapshot n) {
-    return n.target().orElseThrow().setPoint() - total(n);
-  }
-
   private static String pouring(RunSnapshot n, String to) {
     boolean pump = n.plan().reference().settable();
-    String pour = Numbers.trimmed(next(n), 5) + " " + n.plan().unit();
+    String pour = Numbers.trimmed(n.toCome(), 5) + " " + n.plan().unit();
     return switch (n.phase()) {
       case APPROACHING ->
-          pump ? "Pumping to " + to : next(n) > 0 ? "Pour " + pour : "Empty it to " + to;
+          pump ? "Pumping to " + to : n.toCome() > 0 ? "Pour " + pour : "Empty it to " + to;
       case SETTLING -> "Wait until it is calm";
       default -> "Do not touch: reading " + to;
     };
@@ -244,7 +234,7 @@ final class RunCue extends VBox {
                 .orElse(
                     n.plan().kind() == RunPlan.Kind.POURS
                         ? "In all %s %s are in."
-                            .formatted(Numbers.trimmed(total(n), 6), n.plan().unit())
+                            .formatted(Numbers.trimmed(n.total(), 6), n.plan().unit())
                         : "Type what the reference reads once it is there.");
         if (n.plan().kind() == RunPlan.Kind.POURS) yield at;
         yield at + " It counts from ±%s.".formatted(Numbers.trimmed(n.plan().band(), 3));

@@ -128,10 +128,6 @@ final class RunPoints {
     return p == null ? List.of() : p.readings().get(channel);
   }
 
-  private double meanOf(int i) {
-    return readings(i).stream().mapToDouble(v -> v).average().orElse(Double.NaN);
-  }
-
   private String applied(int i) {
     Row r = rows.get(i);
     int decimals = Numbers.decimalsFor(plan.band() / 10);
@@ -141,15 +137,12 @@ final class RunPoints {
   }
 
   private String mean(int i) {
-    return readings(i).isEmpty() ? "" : Numbers.fixed(meanOf(i), 4);
+    return readings(i).isEmpty() ? "" : Numbers.fixed(rows.get(i).point.mean(channel), 4);
   }
 
   private String deviation(int i) {
-    List<Double> r = readings(i);
-    if (r.size() < 2) return "";
-    double mean = meanOf(i);
-    double sum = r.stream().mapToDouble(v -> (v - mean) * (v - mean)).sum();
-    return Numbers.fixed(Math.sqrt(sum / (r.size() - 1)), 5);
+    if (readings(i).size() < 2) return "";
+    return Numbers.fixed(rows.get(i).point.standardDeviation(channel), 5);
   }
 
   private String error(int i) {
@@ -162,8 +155,8 @@ final class RunPoints {
     Optional<Curve> curve = desk.analysis().calibration().curve();
     double volts =
         plan.channels().get(channel).raw() == RawUnit.VOLTS
-            ? meanOf(i)
-            : desk.channel().orElseThrow().design().converter().volts(meanOf(i));
+            ? r.point.mean(channel)
+            : desk.channel().orElseThrow().design().converter().volts(r.point.mean(channel));
     return curve
             .map(
                 c ->
