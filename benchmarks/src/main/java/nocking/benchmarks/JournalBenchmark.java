@@ -89,7 +89,8 @@ public class JournalBenchmark {
         0.5,
         Unsettled.TAKE,
         Purpose.DEVELOPMENT,
-        Conditions.NONE);
+        Conditions.NONE,
+        null);
   }
 
   @Setup

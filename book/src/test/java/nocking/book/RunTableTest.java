@@ -69,7 +69,8 @@ class RunTableTest {
         0.5,
         Unsettled.TAKE,
         Purpose.AS_FOUND,
-        new Conditions("KS", "21 °C", "5.00 V", "40 mm", ""));
+        new Conditions("KS", "21 °C", "5.00 V", "40 mm", ""),
+        null);
   }
 
   /** A reading, one that is missing, or a negative zero. */

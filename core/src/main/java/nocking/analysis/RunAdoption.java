@@ -33,7 +33,7 @@ public final class RunAdoption {
     for (int i = 0; i < plan.channels().size(); i++) {
       if (plan.channels().get(i).channel().equals(c.id())) own = i;
     }
-    if (own < 0) return c;
+    if (own < 0 || plan.procedure() != null) return c;
     PointSet set = c.calibration().points();
     RawUnit ran = plan.channels().get(own).raw();
     RawUnit raw = set.points().isEmpty() ? ran : set.raw();

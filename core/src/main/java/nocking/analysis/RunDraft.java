@@ -100,7 +100,8 @@ public final class RunDraft {
         Math.max(tolerance(first), d.working().width() / 100),
         Unsettled.TAKE,
         Purpose.DEVELOPMENT,
-        Conditions.NONE);
+        Conditions.NONE,
+        null);
   }
 
   /**

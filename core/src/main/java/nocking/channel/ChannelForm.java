@@ -4,6 +4,7 @@ import java.util.List;
 import nocking.band.BandPlan;
 import nocking.check.CheckTable;
 import nocking.converter.Converter;
+import nocking.fit.Trim;
 import nocking.points.PointSet;
 import nocking.sensor.Sensor;
 import nocking.stage.Stage;
@@ -38,7 +39,8 @@ record ChannelForm(
     StoredCurve stored,
     DisplayLimits limits,
     Overload overload,
-    Checklist checklist) {
+    Checklist checklist,
+    Trim trim) {
 
   static ChannelForm of(Channel c) {
     Design d = c.design();
@@ -62,7 +64,8 @@ record ChannelForm(
         c.receiver().stored(),
         c.receiver().limits(),
         d.overload(),
-        c.wiring().checklist());
+        c.wiring().checklist(),
+        c.calibration().trim());
   }
 
   Channel channel() {
@@ -70,7 +73,7 @@ record ChannelForm(
         id,
         new Design(definition, sensor, card, stages, converter, surroundings, overload),
         new Wiring(wiring, bands, seen, checklist),
-        new Calibration(points, adopted),
+        new Calibration(points, adopted, trim),
         new Receiver(table, stored, limits),
         new Acceptance(check),
         new Journal(notes, locked));

@@ -61,6 +61,7 @@ public final class Differences {
               .formatted(now.points().points().size(), then.points().points().size()));
     }
     part("adopted model", then.adopted(), now.adopted(), list);
+    part("trim", then.trim(), now.trim(), list);
   }
 
   private static void part(String what, Object then, Object now, List<String> list) {

@@ -3,6 +3,7 @@ package nocking.channel;
 import java.util.ArrayList;
 import java.util.List;
 import nocking.element.Signal;
+import nocking.fit.Trim;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
@@ -21,9 +22,10 @@ import nocking.stage.Stage;
  * @param unit of the quantity that the receiver counts in
  * @param stages empty where the receiver takes the sensor to be wired straight to it
  * @param adopted a measured curve in the place of the sensor's equation; null for none
+ * @param trim zero and span on top of it; null for none
  */
 public record StoredCurve(
-    String origin, String unit, Sensor sensor, List<Stage> stages, Adopted adopted) {
+    String origin, String unit, Sensor sensor, List<Stage> stages, Adopted adopted, Trim trim) {
   private static final String TYPED = "points typed in";
   private static final int DIGITS = 5;
 
@@ -46,11 +48,12 @@ public record StoredCurve(
     if (d.sensor() == null) {
       throw new QuantityException("there is no sensor yet whose curve could be kept");
     }
-    Adopted measured = c.calibration().byDesign() ? null : c.calibration().adopted();
+    Adopted measured = c.calibration().designAdopted() ? null : c.calibration().adopted();
     String origin =
         (d.card() == null ? d.sensor().title() : d.card().name())
-            + (measured == null ? ", as designed" : ", as calibrated");
-    return new StoredCurve(origin, d.unit().symbol(), d.sensor(), d.stages(), measured);
+            + (c.calibration().byDesign() ? ", as designed" : ", as calibrated");
+    return new StoredCurve(
+        origin, d.unit().symbol(), d.sensor(), d.stages(), measured, c.calibration().trim());
   }
 
   /**
@@ -65,7 +68,7 @@ public record StoredCurve(
       before.add(s);
       carried = s.gives(carried);
     }
-    return new StoredCurve(card.name(), card.unit(), card.sensor(), before, null);
+    return new StoredCurve(card.name(), card.unit(), card.sensor(), before, null, null);
   }
 
   /**
@@ -82,12 +85,12 @@ public record StoredCurve(
         throw new QuantityException("two points of a line differ in both their volts and readings");
       }
       var line = new TwoPointSensor(a.at(), a.output(), b.at(), b.output(), Value.of(0));
-      return new StoredCurve(TYPED, unit.symbol(), line, List.of(), null);
+      return new StoredCurve(TYPED, unit.symbol(), line, List.of(), null, null);
     }
     var table =
         new TableSensor(rows, TableSensor.Interpolation.LINEAR, Signal.VOLTAGE, Value.of(0));
     table.graph();
-    return new StoredCurve(TYPED, unit.symbol(), table, List.of(), null);
+    return new StoredCurve(TYPED, unit.symbol(), table, List.of(), null, null);
   }
 
   /** The line through what the ends of a range give, to a start from which to type. */

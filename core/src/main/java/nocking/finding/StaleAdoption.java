@@ -13,7 +13,7 @@ final class StaleAdoption implements Rule {
   @Override
   public Stream<Finding> examine(ChannelView e) {
     var adopted = e.channel().calibration().adopted();
-    if (e.channel().calibration().byDesign() || e.calibration().curve().isEmpty()) {
+    if (e.channel().calibration().designAdopted() || e.calibration().untrimmed().isEmpty()) {
       return Stream.empty();
     }
     if (e.calibration().refitted().isEmpty()) {
@@ -26,7 +26,8 @@ final class StaleAdoption implements Rule {
               "It was fitted to %d points that are not in the channel now."
                   .formatted(adopted.points())));
     }
-    double moved = difference(e, e.calibration().curve().get(), e.calibration().refitted().get());
+    double moved =
+        difference(e, e.calibration().untrimmed().get(), e.calibration().refitted().get());
     double count =
         e.design()
             .path()

@@ -17,6 +17,8 @@ public record Act(long at, Kind kind, String why) implements RunEntry {
     SKIP,
     /** The last point is taken once more. */
     REPEAT,
+    /** The hands have done what the step asks for. */
+    READY,
     /** The operator says that it has settled. */
     TAKE,
     /** It ends before its end. */

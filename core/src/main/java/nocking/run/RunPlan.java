@@ -3,8 +3,14 @@ package nocking.run;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Objects;
+import java.util.function.Consumer;
 import java.util.random.RandomGenerator;
 import java.util.random.RandomGeneratorFactory;
+import nocking.points.RawUnit;
+import nocking.procedure.Procedure;
+import nocking.procedure.Step;
+import nocking.procedure.Taken;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -25,6 +31,7 @@ import nocking.quantity.Value;
  * @param giveUp seconds after which a point that has not settled is given up, above 0
  * @param band how near the reference has to come to a set point before anything can settle there,
  *     above 0
+ * @param procedure what is done instead of going through set points; null for those
  */
 public record RunPlan(
     String title,
@@ -42,7 +49,8 @@ public record RunPlan(
     double band,
     Unsettled then,
     Purpose purpose,
-    Conditions conditions) {
+    Conditions conditions,
+    Procedure procedure) {
   /** Most channels that are read from one stimulus. */
   public static final int MOST_CHANNELS = 8;
 
@@ -53,7 +61,9 @@ public record RunPlan(
     /** The reference is brought to it. */
     POINTS("set points"),
     /** So much is poured in that the total comes to it. */
-    POURS("measured pours");
+    POURS("measured pours"),
+    /** What a procedure asks for, step by step. */
+    PROCEDURE("procedure");
 
     private final String title;
 
@@ -70,7 +80,7 @@ public record RunPlan(
     title = title == null || title.isBlank() ? "run" : title.strip();
     channels = channels == null ? List.of() : List.copyOf(channels);
     setPoints = setPoints == null ? List.of() : List.copyOf(setPoints);
-    kind = kind == null ? Kind.POINTS : kind;
+    kind = procedure != null ? Kind.PROCEDURE : kind == null ? Kind.POINTS : kind;
     course = course == null ? Course.UP : course;
     then = then == null ? Unsettled.TAKE : then;
     purpose = purpose == null ? Purpose.DEVELOPMENT : purpose;
@@ -85,7 +95,14 @@ public record RunPlan(
     if (different < channels.size()) {
       throw new QuantityException("a run reads each channel once; one stands there twice");
     }
-    if (setPoints.isEmpty()) throw new QuantityException("a run needs set points");
+    if (procedure == null && kind == Kind.PROCEDURE) {
+      throw new QuantityException("a run by procedure needs a procedure");
+    }
+    if (procedure != null && channels.getFirst().raw() != RawUnit.VOLTS) {
+      throw new QuantityException("a procedure is read in volts");
+    }
+    if (procedure == null && setPoints.isEmpty())
+      throw new QuantityException("a run needs set points");
     within("the repeats", repeats, 1, MOST_TARGETS);
     within("the readings of a point", average, 1, 1000);
     above("the time between readings", every);
@@ -120,255 +137,139 @@ public record RunPlan(
   }
 
   public RunPlan withKind(Kind v) {
-    return new RunPlan(
-        title,
-        v,
-        unit,
-        channels,
-        reference,
-        setPoints,
-        course,
-        repeats,
-        seed,
-        average,
-        every,
-        giveUp,
-        band,
-        then,
-        purpose,
-        conditions);
+    return with(p -> p.kind = v);
   }
 
   public RunPlan withChannels(List<RunChannel> v) {
-    return new RunPlan(
-        title,
-        kind,
-        unit,
-        v,
-        reference,
-        setPoints,
-        course,
-        repeats,
-        seed,
-        average,
-        every,
-        giveUp,
-        band,
-        then,
-        purpose,
-        conditions);
+    return with(p -> p.channels = v);
   }
 
   public RunPlan withReference(Instrument v) {
-    return new RunPlan(
-        title,
-        kind,
-        unit,
-        channels,
-        v,
-        setPoints,
-        course,
-        repeats,
-        seed,
-        average,
-        every,
-        giveUp,
-        band,
-        then,
-        purpose,
-        conditions);
+    return with(p -> p.reference = v);
   }
 
   public RunPlan withSetPoints(List<Value> v) {
-    return new RunPlan(
-        title,
-        kind,
-        unit,
-        channels,
-        reference,
-        v,
-        course,
-        repeats,
-        seed,
-        average,
-        every,
-        giveUp,
-        band,
-        then,
-        purpose,
-        conditions);
+    return with(p -> p.setPoints = v);
   }
 
   public RunPlan withCourse(Course v) {
-    return new RunPlan(
-        title,
-        kind,
-        unit,
-        channels,
-        reference,
-        setPoints,
-        v,
-        repeats,
-        seed,
-        average,
-        every,
-        giveUp,
-        band,
-        then,
-        purpose,
-        conditions);
+    return with(p -> p.course = v);
   }
 
   public RunPlan withRepeats(int v) {
-    return new RunPlan(
-        title,
-        kind,
-        unit,
-        channels,
-        reference,
-        setPoints,
-        course,
-        v,
-        seed,
-        average,
-        every,
-        giveUp,
-        band,
-        then,
-        purpose,
-        conditions);
+    return with(p -> p.repeats = v);
   }
 
   public RunPlan withAverage(int v) {
-    return new RunPlan(
-        title,
-        kind,
-        unit,
-        channels,
-        reference,
-        setPoints,
-        course,
-        repeats,
-        seed,
-        v,
-        every,
-        giveUp,
-        band,
-        then,
-        purpose,
-        conditions);
+    return with(p -> p.average = v);
   }
 
   public RunPlan withEvery(double v) {
-    return new RunPlan(
-        title,
-        kind,
-        unit,
-        channels,
-        reference,
-        setPoints,
-        course,
-        repeats,
-        seed,
-        average,
-        v,
-        giveUp,
-        band,
-        then,
-        purpose,
-        conditions);
+    return with(p -> p.every = v);
   }
 
   public RunPlan withGiveUp(double v) {
-    return new RunPlan(
-        title,
-        kind,
-        unit,
-        channels,
-        reference,
-        setPoints,
-        course,
-        repeats,
-        seed,
-        average,
-        every,
-        v,
-        band,
-        then,
-        purpose,
-        conditions);
+    return with(p -> p.giveUp = v);
   }
 
   public RunPlan withBand(double v) {
-    return new RunPlan(
-        title,
-        kind,
-        unit,
-        channels,
-        reference,
-        setPoints,
-        course,
-        repeats,
-        seed,
-        average,
-        every,
-        giveUp,
-        v,
-        then,
-        purpose,
-        conditions);
+    return with(p -> p.band = v);
   }
 
   public RunPlan withThen(Unsettled v) {
-    return new RunPlan(
-        title,
-        kind,
-        unit,
-        channels,
-        reference,
-        setPoints,
-        course,
-        repeats,
-        seed,
-        average,
-        every,
-        giveUp,
-        band,
-        v,
-        purpose,
-        conditions);
+    return with(p -> p.then = v);
   }
 
   public RunPlan withPurpose(Purpose v) {
-    return new RunPlan(
-        title,
-        kind,
-        unit,
-        channels,
-        reference,
-        setPoints,
-        course,
-        repeats,
-        seed,
-        average,
-        every,
-        giveUp,
-        band,
-        then,
-        v,
-        conditions);
+    return with(p -> p.purpose = v);
   }
 
   public RunPlan withConditions(Conditions v) {
-    return new RunPlan(
-        title, kind, unit, channels, reference, setPoints, course, repeats, seed, average, every,
-        giveUp, band, then, purpose, v);
+    return with(p -> p.conditions = v);
+  }
+
+  /** The plan of a procedure instead of set points; null for set points. */
+  public RunPlan withProcedure(Procedure v) {
+    return with(
+        p -> {
+          p.procedure = v;
+          p.kind = v == null ? Kind.POINTS : Kind.PROCEDURE;
+        });
+  }
+
+  private RunPlan with(Consumer<Parts> change) {
+    var parts = new Parts(this);
+    change.accept(parts);
+    return parts.plan();
+  }
+
+  /** The components while one of them is changed. */
+  private static final class Parts {
+    String title;
+    Kind kind;
+    String unit;
+    List<RunChannel> channels;
+    Instrument reference;
+    List<Value> setPoints;
+    Course course;
+    int repeats;
+    long seed;
+    int average;
+    double every;
+    double giveUp;
+    double band;
+    Unsettled then;
+    Purpose purpose;
+    Conditions conditions;
+    Procedure procedure;
+
+    Parts(RunPlan p) {
+      title = p.title;
+      kind = p.kind;
+      unit = p.unit;
+      channels = p.channels;
+      reference = p.reference;
+      setPoints = p.setPoints;
+      course = p.course;
+      repeats = p.repeats;
+      seed = p.seed;
+      average = p.average;
+      every = p.every;
+      giveUp = p.giveUp;
+      band = p.band;
+      then = p.then;
+      purpose = p.purpose;
+      conditions = p.conditions;
+      procedure = p.procedure;
+    }
+
+    RunPlan plan() {
+      return new RunPlan(
+          title,
+          kind,
+          unit,
+          channels,
+          reference,
+          setPoints,
+          course,
+          repeats,
+          seed,
+          average,
+          every,
+          giveUp,
+          band,
+          then,
+          purpose,
+          conditions,
+          procedure);
+    }
   }
 
   /** True for a plan of the same work: the same channels at the same set points in their order. */
   public boolean likeWork(RunPlan other) {
     return title.equals(other.title)
         && unit.equals(other.unit)
+        && Objects.equals(procedure, other.procedure)
         && targets().equals(other.targets())
         && average == other.average
         && channels.stream()
@@ -377,8 +278,23 @@ public record RunPlan(
             .equals(other.channels.stream().map(RunChannel::channel).toList());
   }
 
-  /** The set points in the order in which they are visited. */
+  /** The steps of the procedure as far as they are known after what was read; none without one. */
+  public List<Step> steps(List<Taken> done) {
+    return procedure == null ? List.of() : procedure.steps(done);
+  }
+
+  /** The set points in the order in which they are visited; for a procedure its first steps. */
   public List<Target> targets() {
+    return procedure == null ? order() : targets(List.of());
+  }
+
+  /** What is gone to, as far as it is known after what was read. */
+  List<Target> targets(List<Taken> done) {
+    if (procedure == null) return order();
+    return steps(done).stream().map(s -> new Target(s.at(), s.down())).toList();
+  }
+
+  private List<Target> order() {
     double[] up = setPoints.stream().mapToDouble(Value::number).sorted().distinct().toArray();
     var order = new ArrayList<Double>();
     for (int round = 0; round < repeats; round++) order.addAll(once(up, round));

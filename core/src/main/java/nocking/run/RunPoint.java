@@ -20,6 +20,8 @@ public record RunPoint(
     SETTLED,
     /** Its time was over; it is taken all the same. */
     NOT_SETTLED,
+    /** Something was done by hand, and nothing read. */
+    CONFIRMED,
     SKIPPED
   }
 

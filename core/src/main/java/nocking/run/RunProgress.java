@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import nocking.points.RawUnit;
+import nocking.procedure.Step;
+import nocking.procedure.Taken;
 import nocking.run.RunPoint.How;
 
 /**
@@ -25,8 +27,9 @@ public final class RunProgress {
   }
 
   private final RunPlan plan;
-  private final List<Target> targets;
-  private final List<Settling> channels;
+  private List<Target> targets;
+  private List<Step> steps;
+  private List<Settling> channels;
   private final List<RunPoint> points = new ArrayList<>();
   private final List<String> superseded = new ArrayList<>();
   private List<List<Double>> counted;
@@ -38,12 +41,12 @@ public final class RunProgress {
   private String forced = "";
   private How how = How.SETTLED;
   private int moved;
+  private boolean ready = true;
   private Sweep last;
 
   public RunProgress(RunPlan plan) {
     this.plan = plan;
-    targets = plan.targets();
-    channels = plan.channels().stream().map(c -> new Settling(c.settle())).toList();
+    look();
     begin();
   }
 
@@ -59,9 +62,32 @@ public final class RunProgress {
     return progress;
   }
 
+  /** Sees what is to be done after what was done so far. */
+  private void look() {
+    List<Taken> done = taken();
+    targets = plan.targets(done);
+    steps = plan.steps(done);
+  }
+
+  /** What the steps before the one under way came to; those that were repeated count once. */
+  public List<Taken> taken() {
+    var list = new ArrayList<Taken>();
+    for (int i = 0; i < points.size(); i++) {
+      RunPoint p = points.get(i);
+      if (!superseded.get(i).isEmpty() || p.target() >= next) continue;
+      list.add(new Taken(p.at(), p.applied(), p.mean(0), p.standardDeviation(0)));
+    }
+    return list;
+  }
+
   /** Begins the point anew. */
   private void begin() {
-    channels.forEach(Settling::forget);
+    double hold = step().map(Step::hold).orElse(0.0);
+    channels =
+        plan.channels().stream()
+            .map(c -> new Settling(hold > 0 ? new SettleRule.Dwell(hold) : c.settle()))
+            .toList();
+    ready = step().map(s -> !asks(s)).orElse(true);
     since = Long.MIN_VALUE;
     forced = "";
     how = How.SETTLED;
@@ -89,7 +115,8 @@ public final class RunProgress {
         begin();
         phase = Phase.HELD;
       }
-      case SKIP -> close(skipped(act.at(), act.why()));
+      case SKIP -> close(without(act.at(), How.SKIPPED, act.why()));
+      case READY -> ready(act);
       case REPEAT -> repeat(act.why());
       case TAKE -> {
         forced = act.why().isEmpty() ? "taken by hand" : "taken by hand: " + act.why();
@@ -102,9 +129,29 @@ public final class RunProgress {
     }
   }
 
-  private RunPoint skipped(long at, String why) {
+  /** True where the hands have to say that a step is done. */
+  private boolean asks(Step s) {
+    return s.byHand() || (s.placed() && plan.reference().byHand());
+  }
+
+  private void ready(Act act) {
+    if (phase == Phase.HELD) return;
+    ready = true;
+    boolean reads = step().map(Step::reads).orElse(true);
+    if (!reads) close(without(act.at(), How.CONFIRMED, act.why()));
+  }
+
+  /** A point that has no readings. */
+  private RunPoint without(long at, How how, String why) {
     List<List<Double>> none = plan.channels().stream().map(c -> List.<Double>of()).toList();
-    return new RunPoint(at, next, targets.get(next).setPoint(), none, How.SKIPPED, why);
+    return new RunPoint(at, next, setPoint(), none, how, why);
+  }
+
+  /** Where the reference should be; for a step that has no place of its own, where it was. */
+  private double setPoint() {
+    double at = targets.get(next).setPoint();
+    if (!Double.isNaN(at)) return at;
+    return points.isEmpty() ? 0 : points.getLast().applied();
   }
 
   private void repeat(String why) {
@@ -112,6 +159,7 @@ public final class RunProgress {
     int again = points.size() - 1;
     superseded.set(again, why.isEmpty() ? "taken once more" : "taken once more: " + why);
     next = points.get(again).target();
+    look();
     phase = Phase.APPROACHING;
     begin();
   }
@@ -125,6 +173,7 @@ public final class RunProgress {
     points.add(p);
     superseded.add("");
     next = p.target() + 1;
+    look();
     if (next >= targets.size()) phase = Phase.DONE;
     begin();
   }
@@ -139,9 +188,9 @@ public final class RunProgress {
     if (over() || s.target() != next) return Optional.empty();
     if (phase == Phase.HELD) return Optional.empty();
     if (since == Long.MIN_VALUE) since = s.at();
-    boolean there = Math.abs(s.applied() - targets.get(next).setPoint()) <= plan.band();
+    boolean there = there(s);
     // Hands take the time they take; what gives up is the settling.
-    if (phase == Phase.APPROACHING && plan.reference().byHand()) since = s.at();
+    if (phase == Phase.APPROACHING && (!ready || plan.reference().byHand())) since = s.at();
     if (phase == Phase.APPROACHING && there) phase = Phase.SETTLING;
     else if (phase != Phase.APPROACHING && !there && forced.isEmpty()) leave();
     if (phase != Phase.APPROACHING) {
@@ -152,6 +201,14 @@ public final class RunProgress {
       case AVERAGING -> averaging(s);
       case HELD, STOPPED, DONE -> Optional.empty();
     };
+  }
+
+  private boolean there(Sweep s) {
+    if (!ready) return false;
+    double at = targets.get(next).setPoint();
+    // In a procedure the hands say where they are.
+    boolean said = plan.procedure() != null && plan.reference().byHand();
+    return said || Double.isNaN(at) || Math.abs(s.applied() - at) <= plan.band();
   }
 
   /** The reference has left its band: what comes next settles anew. */
@@ -179,7 +236,7 @@ public final class RunProgress {
         yield Optional.empty();
       }
       case SKIP -> {
-        RunPoint p = skipped(s.at(), why);
+        RunPoint p = without(s.at(), How.SKIPPED, why);
         close(p);
         yield Optional.of(p);
       }
@@ -205,7 +262,7 @@ public final class RunProgress {
       double v = s.raw().get(i);
       if (Double.isFinite(v)) counted.get(i).add(v);
     }
-    double applied = Double.isFinite(s.applied()) ? s.applied() : targets.get(next).setPoint();
+    double applied = Double.isFinite(s.applied()) ? s.applied() : setPoint();
     appliedSum += applied;
     sweeps++;
     if (sweeps < plan.average()) return Optional.empty();
@@ -221,7 +278,7 @@ public final class RunProgress {
   public Optional<RunChannel> stuck() {
     RunPoint before =
         points.reversed().stream().filter(p -> p.how() != How.SKIPPED).findFirst().orElse(null);
-    if (before == null || target().isEmpty()) return Optional.empty();
+    if (before == null || target().isEmpty() || plan.procedure() != null) return Optional.empty();
     double apart = targets.get(before.target()).setPoint() - targets.get(next).setPoint();
     if (Math.abs(apart) <= 2 * plan.band()) return Optional.empty();
     for (int i = 0; i < channels.size(); i++) {
@@ -239,6 +296,7 @@ public final class RunProgress {
 
   /** Why the point under way has not settled; empty when it has. */
   public String whyNot() {
+    if (waitsForHands()) return "the hands are not done yet";
     if (phase == Phase.APPROACHING) return "the reference is not at the set point";
     String settling =
         channels.stream().map(Settling::why).filter(w -> !w.isEmpty()).findFirst().orElse("");
@@ -254,6 +312,21 @@ public final class RunProgress {
 
   public List<Target> targets() {
     return targets;
+  }
+
+  /** The step of a procedure that is worked at; empty for set points and after the last. */
+  public Optional<Step> step() {
+    return next < steps.size() ? Optional.of(steps.get(next)) : Optional.empty();
+  }
+
+  /** The steps of a procedure as far as they are known; none for set points. */
+  public List<Step> steps() {
+    return steps;
+  }
+
+  /** True while the hands have not said that they are done. */
+  public boolean waitsForHands() {
+    return !over() && !ready;
   }
 
   /** Index of the target that is worked at; the number of targets after the last. */

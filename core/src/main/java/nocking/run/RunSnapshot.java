@@ -3,6 +3,8 @@ package nocking.run;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import nocking.procedure.Step;
+import nocking.procedure.Taken;
 import nocking.run.RunProgress.Phase;
 
 /**
@@ -14,6 +16,9 @@ import nocking.run.RunProgress.Phase;
  * @param averaged sweeps that count for the point under way
  * @param left seconds that are likely still needed for it; NaN while that cannot be told
  * @param why what it waits for; empty when for nothing
+ * @param step of a procedure; empty for set points
+ * @param hands true while the hands have not said that they are done
+ * @param taken what the steps of a procedure came to
  * @param trouble what does not work; empty when all does
  */
 public record RunSnapshot(
@@ -28,7 +33,10 @@ public record RunSnapshot(
     String why,
     String trouble,
     List<RunPoint> points,
-    List<String> superseded) {
+    List<String> superseded,
+    Optional<Step> step,
+    boolean hands,
+    List<Taken> taken) {
 
   /** Mean, scatter and slope of the window of a channel, in its raw unit. */
   public record Channel(double mean, double deviation, double slope, double lag, boolean settled) {}
@@ -54,7 +62,10 @@ public record RunSnapshot(
         p.over() ? "" : p.whyNot(),
         trouble,
         p.points(),
-        List.copyOf(superseded));
+        List.copyOf(superseded),
+        p.step(),
+        p.waitsForHands(),
+        p.taken());
   }
 
   /** What is worked at; empty after the last. */

@@ -17,6 +17,7 @@ import nocking.fit.FitModel;
 import nocking.fit.Judgement;
 import nocking.fit.Recommendation;
 import nocking.fit.Samples;
+import nocking.fit.Trim;
 import nocking.misfit.PointsMisfit;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
@@ -121,8 +122,14 @@ public final class CalibrationView {
   }
 
   private Optional<Curve> chooseCurve() {
+    Trim trim = channel.calibration().trim();
+    return trim == null ? untrimmed() : untrimmed().map(trim::on);
+  }
+
+  /** The curve under the trim, for a trim that is made anew. */
+  public Optional<Curve> untrimmed() {
     Adopted adopted = channel.calibration().adopted();
-    if (channel.calibration().byDesign()) return design.equation();
+    if (channel.calibration().designAdopted()) return design.equation();
     return Optional.of(curveOf(adopted));
   }
 
@@ -148,9 +155,11 @@ public final class CalibrationView {
    * Volts that the adopted curve reads as a quantity; for the design the path itself knows them.
    */
   double rawAt(double quantity) {
-    return channel.calibration().byDesign()
-        ? design.path().orElseThrow().output(quantity)
-        : curve().orElseThrow().raw(quantity);
+    Trim trim = channel.calibration().trim();
+    double bare = trim == null ? quantity : trim.before(quantity);
+    return channel.calibration().designAdopted()
+        ? design.path().orElseThrow().output(bare)
+        : untrimmed().orElseThrow().raw(bare);
   }
 
   /** The adopted curve judged against the points as they are now. */

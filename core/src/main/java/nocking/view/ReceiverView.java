@@ -106,6 +106,11 @@ public final class ReceiverView {
   }
 
   private DoubleUnaryOperator functionOf(StoredCurve s, Unit own) {
+    DoubleUnaryOperator bare = withoutTrim(s, own);
+    return s.trim() == null ? bare : volts -> s.trim().of(bare.applyAsDouble(volts));
+  }
+
+  private DoubleUnaryOperator withoutTrim(StoredCurve s, Unit own) {
     if (s.adopted() != null && !s.adopted().isDesign()) {
       return CalibrationView.curveOf(s.adopted()).function();
     }

@@ -105,7 +105,8 @@ class ChannelJsonTest {
         new TwoPointSensor(v(0), v(0.5), v(50), v(4.5), v(0)),
         List.of(Stage.kinds().getFirst()),
         new Adopted(
-            "line", List.of(new Coefficient("b0", 1, 0.1), new Coefficient("b1", 2, 0.1)), 3));
+            "line", List.of(new Coefficient("b0", 1, 0.1), new Coefficient("b1", 2, 0.1)), 3),
+        null);
   }
 
   private static WirePlan wiring() {

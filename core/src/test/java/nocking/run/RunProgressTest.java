@@ -51,7 +51,8 @@ class RunProgressTest {
         0.5,
         then,
         Purpose.AS_FOUND,
-        Conditions.NONE);
+        Conditions.NONE,
+        null);
   }
 
   private static final class Feed {

@@ -264,7 +264,9 @@ final class PathTrace extends Pane {
     }
     String model = a.calibration().curve().map(Curve::title).orElse("Design equation");
     String of =
-        c.calibration().byDesign() ? "as it is" : c.calibration().adopted().points() + " points";
+        c.calibration().designAdopted()
+            ? "as it is"
+            : c.calibration().adopted().points() + " points";
     fill(n + 2, model.replace("Least-squares line", "Best line").replace(" equation", ""), of);
   }
 

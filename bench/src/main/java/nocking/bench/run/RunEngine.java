@@ -135,7 +135,8 @@ public final class RunEngine implements Runnable {
     try {
       int target = progress.next();
       if (broughtTo != target) {
-        rig.bringTo(progress.target().orElseThrow().setPoint());
+        double to = progress.target().orElseThrow().setPoint();
+        if (!Double.isNaN(to)) rig.bringTo(to);
         broughtTo = target;
       }
       double applied = rig.applied();

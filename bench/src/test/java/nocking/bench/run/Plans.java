@@ -66,6 +66,7 @@ final class Plans {
         step / 20,
         Unsettled.TAKE,
         Purpose.AS_FOUND,
-        Conditions.NONE);
+        Conditions.NONE,
+        null);
   }
 }

@@ -1,0 +1,148 @@
+package nocking.analysis;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
+import java.util.stream.IntStream;
+import nocking.channel.Channel;
+import nocking.channel.Definition;
+import nocking.channel.Design;
+import nocking.converter.Converter;
+import nocking.path.SignalPath;
+import nocking.procedure.Known;
+import nocking.procedure.LearntEnds;
+import nocking.procedure.MechanicalTrim;
+import nocking.procedure.Procedure;
+import nocking.procedure.Stations;
+import nocking.procedure.TaughtEnds;
+import nocking.procedure.ZeroAndSpan;
+import nocking.quantity.Numbers;
+import nocking.quantity.Span;
+import nocking.quantity.Value;
+import nocking.run.Course;
+import nocking.run.RunPlan;
+import nocking.sensor.TwoPointSensor;
+import nocking.wiring.Pin;
+import nocking.wiring.Thresholds;
+
+/** Procedures as they would usually be done on a channel, and what they have to know of it. */
+public final class Jobs {
+  private static final double TEACH_HOLD = 3;
+  private static final double TEACH_RESET = 10;
+  private static final double TEACH_TIME_OUT = 120;
+
+  /** Share of the travel by which an end can usually be moved. */
+  private static final double TEACH_MOST = 0.25;
+
+  /** Share of the step between stations that slack may take. */
+  private static final double SLACK = 0.1;
+
+  private Jobs() {}
+
+  /** What is known of a channel; empty while its path makes no sense. */
+  public static Optional<Known> known(Analysis a) {
+    return a.design().path().map(p -> known(a, p));
+  }
+
+  private static Known known(Analysis a, SignalPath path) {
+    Definition d = a.channel().definition();
+    Converter k = a.channel().design().converter();
+    Optional<Thresholds> faults = Optional.ofNullable(a.channel().wiring().plan().thresholds());
+    Optional<DoubleUnaryOperator> untrimmed = a.calibration().untrimmed().map(c -> c.function());
+    return new Known(
+        d.unit(),
+        a.design().decimals(),
+        d.working(),
+        d.toleranceOrNaN(),
+        new Span(0, k.reference().number()),
+        path::output,
+        untrimmed,
+        faults);
+  }
+
+  /** The procedures that can be done on a channel, as they would usually be. */
+  public static List<Procedure> of(Analysis a) {
+    var list = new ArrayList<Procedure>();
+    Optional<SignalPath> path = a.design().path();
+    if (path.isEmpty()) return list;
+    Design d = a.channel().design();
+    if (d.stations().size() > 1) {
+      list.add(stations(d, path.get()));
+      return list;
+    }
+    list.add(trim(a, path.get()));
+    list.add(ends(d.definition()));
+    if (d.sensor() instanceof TwoPointSensor) list.add(taught(a, path.get()));
+    list.add(zeroAndSpan(d));
+    return list;
+  }
+
+  private static Procedure stations(Design d, SignalPath path) {
+    List<Double> volts =
+        IntStream.rangeClosed(1, d.stations().size()).mapToObj(i -> path.output(i)).toList();
+    double least = Double.POSITIVE_INFINITY;
+    for (int i = 1; i < volts.size(); i++) {
+      least = Math.min(least, Math.abs(volts.get(i) - volts.get(i - 1)));
+    }
+    return new Stations(d.stations(), rounded(SLACK * least, 2));
+  }
+
+  /** Trimmed at rest, to a third of what the tolerance is worth there. */
+  private static Procedure trim(Analysis a, SignalPath path) {
+    Design d = a.channel().design();
+    double rest = d.rest();
+    double tolerance = RunDraft.tolerance(a);
+    double volts = path.output(rest);
+    double worth = Math.abs(path.output(d.definition().working().at(0.5)) - volts);
+    double perUnit = worth / Math.abs(d.definition().working().at(0.5) - rest);
+    return new MechanicalTrim(
+        rounded(volts, 4),
+        rounded(tolerance / 3 * (Double.isFinite(perUnit) ? perUnit : 1), 2),
+        Numbers.trimmed(rest, 5) + " " + d.definition().unit(),
+        Value.of(12));
+  }
+
+  private static Procedure ends(Definition d) {
+    return new LearntEnds(d.low(), d.high());
+  }
+
+  private static Procedure taught(Analysis a, SignalPath path) {
+    Definition d = a.channel().definition();
+    Span whole = a.channel().design().sensor().rated(a.channel().unit());
+    return new TaughtEnds(
+        Value.of(whole.low()),
+        Value.of(whole.high()),
+        d.low(),
+        d.high(),
+        Value.of(TEACH_MOST),
+        Value.of(TEACH_MOST),
+        Value.of(TEACH_HOLD),
+        Value.of(TEACH_TIME_OUT),
+        null,
+        rounded(path.output(whole.low()), 4),
+        rounded(path.output(whole.high()), 4),
+        Value.of(TEACH_RESET));
+  }
+
+  private static Procedure zeroAndSpan(Design d) {
+    Span w = d.definition().working();
+    double rest = d.rest();
+    double far = Math.abs(w.high() - rest) >= Math.abs(w.low() - rest) ? w.high() : w.low();
+    return new ZeroAndSpan(Value.of(rest), Value.of(far), "");
+  }
+
+  private static Value rounded(double v, int digits) {
+    return Value.of(Double.parseDouble(Numbers.significant(v, digits)));
+  }
+
+  /** The plan of a procedure in the place of one of set points. */
+  public static RunPlan plan(RunPlan p, Procedure procedure) {
+    return p.withProcedure(procedure).withCourse(Course.UP).withRepeats(1);
+  }
+
+  /** True where a wire of the channel teaches its sensor. */
+  public static boolean taught(Channel c) {
+    return c.wiring().plan().indexOf(Pin.Function.TEACH) >= 0;
+  }
+}
