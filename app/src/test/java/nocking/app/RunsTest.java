@@ -221,7 +221,7 @@ class RunsTest extends WindowTest {
     settled();
     hands.click("collect-view-run").click("run-pace-at-once");
     choose("run-reference", "read by eye");
-    choose("run-kind", RunPlan.Kind.POURS);
+    choose("run-kind", RunPlan.Kind.POURS.title());
     settled();
     hands.enter("run-set-points", "100…400 / 100").press(KeyCode.ENTER);
     hands.click("run-begin");

@@ -26,7 +26,6 @@ import nocking.procedure.TaughtEnds;
 import nocking.procedure.ZeroAndSpan;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
-import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.TwoPointSensor;
 
@@ -192,10 +191,5 @@ public final class JobAdoption {
     boolean there = trim.isPresent() && trim.get().equals(channel.calibration().trim());
     if (trim.isEmpty() || there || !whole(z, done)) return List.of();
     return List.of(new Offer("Trim by it", c -> c.calibration(k -> k.withTrim(trim.get()))));
-  }
-
-  /** The unit in which a procedure is placed. */
-  public static Unit unit(Procedure p, Channel c) {
-    return p instanceof MechanicalTrim ? Unit.of("°") : c.unit();
   }
 }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
+import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
@@ -18,7 +19,9 @@ import nocking.procedure.Stations;
 import nocking.procedure.TaughtEnds;
 import nocking.procedure.ZeroAndSpan;
 import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.run.Course;
 import nocking.run.RunPlan;
@@ -37,6 +40,12 @@ public final class Jobs {
 
   /** Share of the step between stations that slack may take. */
   private static final double SLACK = 0.1;
+
+  /** Degrees by which a mounting may be from where it is turned to. */
+  private static final double MOUNT_BAND = 0.2;
+
+  /** Share of a station by which a lever that has caught may be from its number. */
+  private static final double STATION_BAND = 0.2;
 
   private Jobs() {}
 
@@ -68,14 +77,25 @@ public final class Jobs {
     if (path.isEmpty()) return list;
     Design d = a.channel().design();
     if (d.stations().size() > 1) {
-      list.add(stations(d, path.get()));
+      possible(() -> stations(d, path.get())).ifPresent(list::add);
       return list;
     }
-    list.add(trim(a, path.get()));
-    list.add(ends(d.definition()));
-    if (d.sensor() instanceof TwoPointSensor) list.add(taught(a, path.get()));
-    list.add(zeroAndSpan(d));
+    possible(() -> trim(a, path.get())).ifPresent(list::add);
+    possible(() -> new LearntEnds(d.definition().low(), d.definition().high()))
+        .ifPresent(list::add);
+    if (d.sensor() instanceof TwoPointSensor)
+      possible(() -> taught(a, path.get())).ifPresent(list::add);
+    possible(() -> zeroAndSpan(d)).ifPresent(list::add);
     return list;
+  }
+
+  /** What cannot be done with the numbers of the channel is not offered. */
+  private static Optional<Procedure> possible(Supplier<Procedure> draft) {
+    try {
+      return Optional.of(draft.get());
+    } catch (QuantityException e) {
+      return Optional.empty();
+    }
   }
 
   private static Procedure stations(Design d, SignalPath path) {
@@ -103,25 +123,24 @@ public final class Jobs {
         Value.of(12));
   }
 
-  private static Procedure ends(Definition d) {
-    return new LearntEnds(d.low(), d.high());
-  }
-
   private static Procedure taught(Analysis a, SignalPath path) {
     Definition d = a.channel().definition();
-    Span whole = a.channel().design().sensor().rated(a.channel().unit());
+    Span rated = a.channel().design().sensor().rated(a.channel().unit());
+    Span w = d.working();
+    var whole = new Span(Math.min(rated.low(), w.low()), Math.max(rated.high(), w.high()));
+    double inwards = TEACH_MOST * whole.width();
     return new TaughtEnds(
         Value.of(whole.low()),
         Value.of(whole.high()),
-        d.low(),
-        d.high(),
+        Value.of(Math.min(w.low(), whole.low() + inwards)),
+        Value.of(Math.max(w.high(), whole.high() - inwards)),
         Value.of(TEACH_MOST),
         Value.of(TEACH_MOST),
         Value.of(TEACH_HOLD),
         Value.of(TEACH_TIME_OUT),
         null,
-        rounded(path.output(whole.low()), 4),
-        rounded(path.output(whole.high()), 4),
+        rounded(path.output(rated.low()), 4),
+        rounded(path.output(rated.high()), 4),
         Value.of(TEACH_RESET));
   }
 
@@ -133,12 +152,28 @@ public final class Jobs {
   }
 
   private static Value rounded(double v, int digits) {
+    if (!Double.isFinite(v)) throw new QuantityException("the path gives no output here");
     return Value.of(Double.parseDouble(Numbers.significant(v, digits)));
   }
 
+  /** The unit in which a procedure is placed. */
+  public static Unit unit(Procedure p, Channel c) {
+    return p instanceof MechanicalTrim ? Unit.of("°") : c.unit();
+  }
+
   /** The plan of a procedure in the place of one of set points. */
-  public static RunPlan plan(RunPlan p, Procedure procedure) {
-    return p.withProcedure(procedure).withCourse(Course.UP).withRepeats(1);
+  public static RunPlan plan(RunPlan p, Procedure procedure, Channel c) {
+    double band =
+        switch (procedure) {
+          case MechanicalTrim _ -> MOUNT_BAND;
+          case Stations _ -> STATION_BAND;
+          default -> p.band();
+        };
+    return p.withProcedure(procedure)
+        .withUnit(unit(procedure, c).symbol())
+        .withBand(band)
+        .withCourse(Course.UP)
+        .withRepeats(1);
   }
 
   /** True where a wire of the channel teaches its sensor. */

@@ -77,6 +77,78 @@ public record TaughtEnds(
     }
   }
 
+  public TaughtEnds withTravel(Value from, Value to) {
+    return new TaughtEnds(
+        from, to, low, high, lowMost, highMost, hold, timeOut, meanwhile, lowVolts, highVolts,
+        reset);
+  }
+
+  /** With the ends that are taught; null for one that is not. */
+  public TaughtEnds withEnds(Value from, Value to) {
+    return new TaughtEnds(
+        travelLow,
+        travelHigh,
+        from,
+        to,
+        lowMost,
+        highMost,
+        hold,
+        timeOut,
+        meanwhile,
+        lowVolts,
+        highVolts,
+        reset);
+  }
+
+  public TaughtEnds withMost(Value ofLow, Value ofHigh) {
+    return new TaughtEnds(
+        travelLow,
+        travelHigh,
+        low,
+        high,
+        ofLow,
+        ofHigh,
+        hold,
+        timeOut,
+        meanwhile,
+        lowVolts,
+        highVolts,
+        reset);
+  }
+
+  public TaughtEnds withTimes(Value held, Value within, Value toReset) {
+    return new TaughtEnds(
+        travelLow,
+        travelHigh,
+        low,
+        high,
+        lowMost,
+        highMost,
+        held,
+        within,
+        meanwhile,
+        lowVolts,
+        highVolts,
+        toReset);
+  }
+
+  /** With the volts at the meter until both ends are taught; null for unknown. */
+  public TaughtEnds withMeanwhile(Value volts) {
+    return new TaughtEnds(
+        travelLow,
+        travelHigh,
+        low,
+        high,
+        lowMost,
+        highMost,
+        hold,
+        timeOut,
+        volts,
+        lowVolts,
+        highVolts,
+        reset);
+  }
+
   private static void positive(Value v, String what) {
     if (!(Procedure.needed(v, what) > 0)) {
       throw new QuantityException("%s reads %s, expected more than 0 s".formatted(what, v.typed()));
@@ -212,7 +284,9 @@ public record TaughtEnds(
       if (done.size() <= i + 1) break;
       Taken ground = done.get(i + 1);
       held.add(ground);
-      double off = meanwhile == null ? 0 : ground.volts() - meanwhile.number();
+      // With the last end taught the output follows its new transfer at once.
+      boolean waits = held.size() < ends().size();
+      double off = meanwhile == null || !waits ? 0 : ground.volts() - meanwhile.number();
       if (Math.abs(off) > STANDS) stands = Verdict.FAIL;
       lines.add(
           "taught at " + known.says(done.get(i).applied()),

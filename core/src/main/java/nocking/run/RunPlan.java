@@ -140,6 +140,10 @@ public record RunPlan(
     return with(p -> p.kind = v);
   }
 
+  public RunPlan withUnit(String v) {
+    return with(p -> p.unit = v);
+  }
+
   public RunPlan withChannels(List<RunChannel> v) {
     return with(p -> p.channels = v);
   }

@@ -265,7 +265,9 @@ public final class RunProgress {
     double applied = Double.isFinite(s.applied()) ? s.applied() : setPoint();
     appliedSum += applied;
     sweeps++;
-    if (sweeps < plan.average()) return Optional.empty();
+    // What is held is held no longer than it takes.
+    boolean held = step().map(k -> k.hold() > 0).orElse(false);
+    if (sweeps < (held ? 1 : plan.average())) return Optional.empty();
     var p = new RunPoint(s.at(), next, appliedSum / sweeps, counted, how, forced);
     close(p);
     return Optional.of(p);

@@ -27,6 +27,7 @@ import nocking.check.CheckPoint;
 import nocking.check.CheckTable;
 import nocking.converter.Converter;
 import nocking.fit.Coefficient;
+import nocking.fit.Trim;
 import nocking.points.PointSet;
 import nocking.prior.FaultKind;
 import nocking.prior.PriorWeights;
@@ -95,6 +96,7 @@ class ChannelJsonTest {
     return Analysis.of(c.calibration(k -> k.withPoints(without)))
         .calibration()
         .adopting("line")
+        .calibration(k -> k.withTrim(new Trim(v(0), v(0.3), v(14), v(14.1))))
         .define(d -> d.withHazards(List.of(Hazard.HEAT)));
   }
 
@@ -106,7 +108,7 @@ class ChannelJsonTest {
         List.of(Stage.kinds().getFirst()),
         new Adopted(
             "line", List.of(new Coefficient("b0", 1, 0.1), new Coefficient("b1", 2, 0.1)), 3),
-        null);
+        new Trim(v(0), v(0.2), null, null));
   }
 
   private static WirePlan wiring() {

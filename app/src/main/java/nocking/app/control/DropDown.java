@@ -1,6 +1,8 @@
 package nocking.app.control;
 
+import java.util.function.Function;
 import javafx.scene.control.ComboBox;
+import javafx.util.StringConverter;
 
 /**
  * A choice from a list. The toolkit knows the height of the list only after it was shown once, and
@@ -9,6 +11,23 @@ import javafx.scene.control.ComboBox;
  */
 public final class DropDown<T> extends ComboBox<T> {
   private boolean measured;
+
+  /** Shows each choice by its title. */
+  public DropDown<T> titled(Function<? super T, String> title) {
+    setConverter(
+        new StringConverter<>() {
+          @Override
+          public String toString(T v) {
+            return v == null ? "" : title.apply(v);
+          }
+
+          @Override
+          public T fromString(String text) {
+            throw new UnsupportedOperationException("the list is not typed into");
+          }
+        });
+    return this;
+  }
 
   @Override
   public void show() {

@@ -43,9 +43,16 @@ public final class BenchRuns {
   private final Clock wall = Clock.systemUTC();
   private final List<Runnable> listeners = new ArrayList<>();
   private final Map<String, RunPlan> drafts = new HashMap<>();
-  private List<StoredRun> stored = List.of();
+  private List<Stored> stored = List.of();
   private Live live;
   private StandIn standIn;
+
+  /** A run of the book; whether it can go on is worked out once. */
+  private record Stored(StoredRun run, boolean unfinished) {
+    boolean reads(String channel) {
+      return place(run.plan(), channel) >= 0;
+    }
+  }
 
   /** A run and its thread. */
   private static final class Live {
@@ -85,6 +92,11 @@ public final class BenchRuns {
     return drafts.computeIfAbsent(channel, c -> first.get());
   }
 
+  /** The plan that was last worked at for a channel; empty before the first. */
+  public Optional<RunPlan> draft(String channel) {
+    return Optional.ofNullable(drafts.get(channel));
+  }
+
   public void draft(String channel, RunPlan plan) {
     drafts.put(channel, plan);
   }
@@ -92,6 +104,11 @@ public final class BenchRuns {
   /** Where the run under way stands, or where the last one ended; empty before the first. */
   public Optional<RunSnapshot> now() {
     return Optional.ofNullable(live).map(l -> l.now);
+  }
+
+  /** Id of the run under way, or of the last one; empty before the first. */
+  public String id() {
+    return live == null ? "" : live.id;
   }
 
   /** True while a run is under way. */
@@ -118,22 +135,22 @@ public final class BenchRuns {
   /** The run of a channel that waits to be gone on with. */
   public Optional<StoredRun> waiting(String channel) {
     return stored.stream()
-        .filter(r -> live == null || !r.id().equals(live.id) || live.ended)
-        .filter(r -> place(r.plan(), channel) >= 0)
-        .filter(StoredRun::unfinished)
+        .filter(r -> live == null || !r.run.id().equals(live.id) || live.ended)
+        .filter(r -> r.unfinished && r.reads(channel))
+        .map(Stored::run)
         .findFirst();
   }
 
   /** Runs that are over, of a channel, the newest first. */
   public List<StoredRun> over(String channel) {
-    return stored.stream().filter(r -> place(r.plan(), channel) >= 0 && !r.unfinished()).toList();
+    return stored.stream().filter(r -> !r.unfinished && r.reads(channel)).map(Stored::run).toList();
   }
 
   /** Looks up what runs the book has. */
   public void look() {
     Store store = desk.store();
     Background.run(
-        store::runs,
+        () -> store.runs().stream().map(r -> new Stored(r, r.unfinished())).toList(),
         found -> {
           if (desk.store() != store) return;
           stored = found;
@@ -302,6 +319,10 @@ public final class BenchRuns {
   /** Takes the points over into the channels that were read. */
   private void adopt(String id, RunProgress progress) {
     RunPlan plan = progress.plan();
+    if (plan.procedure() != null) {
+      desk.say("%s: done, its record is kept.".formatted(plan.procedure().title()), false);
+      return;
+    }
     boolean taken =
         desk.editBook(
             "points of run " + plan.title(),
@@ -341,6 +362,19 @@ public final class BenchRuns {
     live.rig.hand().type(applied);
     // What is poured by hand goes into the tank of the stand-in, too.
     if (standIn != null && live.progress.plan().reference().byHand()) standIn.put(applied);
+  }
+
+  /**
+   * The hands have done what the step of a procedure asks for.
+   *
+   * @param place where the reference is read to be, for one that is read by eye
+   */
+  public void ready(double place, String why) {
+    if (!running()) return;
+    // A bench that stands in has no hands of its own; a clamp is loose before it is turned.
+    if (standIn != null) live.now.step().ifPresent(s -> standIn.doIt(s.deed()));
+    if (live.progress.plan().reference().byHand()) typed(place);
+    ask(Act.Kind.READY, why);
   }
 
   /** Ends the run's thread; it can be gone on with. */

@@ -13,6 +13,7 @@ import nocking.bench.simulated.BenchServer;
 import nocking.bench.simulated.Fault;
 import nocking.bench.simulated.Scene;
 import nocking.bench.simulated.SteppedClock;
+import nocking.procedure.Deed;
 import nocking.run.Instrument;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -81,6 +82,11 @@ public final class StandIn implements AutoCloseable {
   /** Does what hands would do at a real one. */
   void put(double quantity) {
     model.put(quantity);
+  }
+
+  /** Does what the hands do in a step of a procedure. */
+  void doIt(Deed deed) {
+    model.doIt(deed);
   }
 
   /** Names of all instruments that stand here. */

@@ -11,7 +11,6 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 import nocking.algebra.Notation;
 import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
@@ -111,18 +110,7 @@ public final class ElementForm extends VBox {
     box.setId(prefix + "-" + chosen.name());
     box.setAccessibleText(chosen.label());
     box.getItems().setAll(chosen.value().getDeclaringClass().getEnumConstants());
-    box.setConverter(
-        new StringConverter<>() {
-          @Override
-          public String toString(Enum<?> e) {
-            return e == null ? "" : ((Titled) e).title();
-          }
-
-          @Override
-          public Enum<?> fromString(String text) {
-            throw new UnsupportedOperationException("the box is not editable");
-          }
-        });
+    box.titled(e -> ((Titled) e).title());
     box.setMaxWidth(Double.MAX_VALUE);
     box.valueProperty()
         .addListener(

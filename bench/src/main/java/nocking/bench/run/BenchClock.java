@@ -10,6 +10,11 @@ public interface BenchClock {
   /** Lets time go by. */
   void pause(long milliseconds) throws InterruptedException;
 
+  /** True where a pause takes no real time: hands are not that fast. */
+  default boolean atOnce() {
+    return false;
+  }
+
   /**
    * The wall clock, or one that runs faster.
    *

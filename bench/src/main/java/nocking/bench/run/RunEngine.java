@@ -70,12 +70,18 @@ public final class RunEngine implements Runnable {
 
   /** Asks for something to be done before the next sweep. */
   public void ask(Act.Kind kind, String why) {
-    wishes.add(new Wish(kind, why));
+    synchronized (wishes) {
+      wishes.add(new Wish(kind, why));
+      wishes.notifyAll();
+    }
   }
 
   /** Ends the thread after the sweep under way and leaves the run as one that can go on. */
   public void breakOff() {
     broken = true;
+    synchronized (wishes) {
+      wishes.notifyAll();
+    }
   }
 
   /** Goes on until the run is over or broken off. */
@@ -89,13 +95,26 @@ public final class RunEngine implements Runnable {
         long began = clock.now();
         step();
         long left = (long) (1000 * progress.plan().every()) - (clock.now() - began);
-        if (left > 0 && !broken && !progress.over()) clock.pause(left);
+        if (left > 0 && !broken && !progress.over()) pause(left);
       }
       if (progress.over()) end();
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     }
     tell();
+  }
+
+  /** While hands are waited for, time goes no faster than they do. */
+  private void pause(long left) throws InterruptedException {
+    if (!clock.atOnce() || !progress.waitsForHands()) {
+      clock.pause(left);
+      return;
+    }
+    long began = System.nanoTime();
+    synchronized (wishes) {
+      if (wishes.isEmpty()) wishes.wait(left);
+    }
+    clock.pause(Math.max(1, (System.nanoTime() - began) / 1_000_000));
   }
 
   private void end() throws InterruptedException {

@@ -2,8 +2,10 @@ package nocking.bench.simulated;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.random.RandomGenerator;
 import java.util.random.RandomGeneratorFactory;
+import nocking.procedure.Deed;
 
 /**
  * The physics of a scene. Time goes on only by {@link #advance}; what scatters comes from one
@@ -42,6 +44,9 @@ public final class BenchModel {
   private Fault referenceFault = Fault.NONE;
   private double referenceFrozen = Double.NaN;
   private double lastReference;
+  private boolean tight;
+  private double clamped;
+  private final Optional<Taught> taught;
 
   public BenchModel(Scene scene, long seed) {
     this.scene = scene;
@@ -51,9 +56,15 @@ public final class BenchModel {
     target = rest;
     shown = rest;
     applied = rest;
+    taught =
+        scene
+            .fixture()
+            .filter(Fixture.TeachWire.class::isInstance)
+            .map(f -> new Taught((Fixture.TeachWire) f));
     for (TrueSensor s : scene.sensors()) {
       probes.add(new Probe(s, generator(seeds.nextLong()), rest));
     }
+    tighten(true);
   }
 
   private static RandomGenerator generator(long seed) {
@@ -76,7 +87,7 @@ public final class BenchModel {
   private void step() {
     Stimulus s = scene.stimulus();
     seconds += STEP;
-    if (brought) {
+    if (brought && !held()) {
       double move = (target - shown) * -Math.expm1(-STEP / s.lag());
       shown += Math.clamp(move, -s.rate() * STEP, s.rate() * STEP);
     }
@@ -89,6 +100,7 @@ public final class BenchModel {
       double h = p.sensor.hysteresis();
       p.carried = Math.clamp(p.carried, p.follows - h, p.follows + h);
     }
+    taught.ifPresent(t -> t.step(STEP, probes.getFirst().carried));
   }
 
   private double wave(Probe p) {
@@ -111,7 +123,35 @@ public final class BenchModel {
   /** Makes it so at once, as hands do that pour or lay on a mass; it stops at its ends. */
   public synchronized void put(double quantity) {
     bringTo(quantity);
-    shown = target;
+    if (!held()) shown = target;
+  }
+
+  /** True while a clamp holds what would be moved. */
+  private boolean held() {
+    return tight && scene.fixture().filter(Fixture.Clamp.class::isInstance).isPresent();
+  }
+
+  /** Tightens or loosens the clamp, where there is one; each tightening shifts anew. */
+  public synchronized void tighten(boolean yes) {
+    if (yes == tight || !(scene.fixture().orElse(null) instanceof Fixture.Clamp c)) return;
+    tight = yes;
+    clamped = yes ? c.shift() + c.scatter() * referenceNoise.nextGaussian() : 0;
+  }
+
+  /** Holds the teach wire to ground or takes it off, where there is one. */
+  public synchronized void ground(boolean yes) {
+    taught.ifPresent(t -> t.ground(yes));
+  }
+
+  /** Does what the hands do in a step of a procedure. */
+  public void doIt(Deed deed) {
+    switch (deed) {
+      case NONE -> {}
+      case LOOSEN -> tighten(false);
+      case TIGHTEN -> tighten(true);
+      case GROUND -> ground(true);
+      case RELEASE -> ground(false);
+    }
   }
 
   /** Where it is being brought to. */
@@ -147,7 +187,8 @@ public final class BenchModel {
     Probe p = probes.get(sensor);
     TrueSensor s = p.sensor;
     double noise = s.scatter() * p.noise.nextGaussian();
-    double v = s.volts().applyAsDouble(p.carried) + s.drift() * seconds / 3600;
+    double bare = taught.map(t -> t.volts(p.carried)).orElse(s.volts().applyAsDouble(p.carried));
+    double v = bare + clamped + s.drift() * seconds / 3600;
     v = Math.clamp(v, 0, s.most()) + noise;
     v =
         switch (p.fault) {

@@ -13,12 +13,14 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import nocking.procedure.Deed;
 import nocking.run.Instrument;
 
 /**
  * A bench model that is asked over TCP, on loopback only: one port for each instrument, and one for
  * the bench itself, where time is let go by and faults are made ({@code SIM:STEP 1.0}, {@code
- * SIM:FAULT 1 FROZEN}, {@code SIM:DEPTH 1 40}, {@code SIM:MOVE 1}, {@code SIM:TIME?}).
+ * SIM:FAULT 1 FROZEN}, {@code SIM:DEPTH 1 40}, {@code SIM:DO TIGHTEN}, {@code SIM:MOVE 1}, {@code
+ * SIM:TIME?}).
  */
 public final class BenchServer implements AutoCloseable {
   private final BenchModel model;
@@ -184,6 +186,10 @@ public final class BenchServer implements AutoCloseable {
         }
         case "SIM:FAULT" -> {
           fault(Integer.parseInt(words[1]), Fault.valueOf(words[2].toUpperCase(Locale.ROOT)));
+          yield "OK";
+        }
+        case "SIM:DO" -> {
+          model.doIt(Deed.valueOf(words[1].toUpperCase(Locale.ROOT)));
           yield "OK";
         }
         case "SIM:MOVE" -> move(Integer.parseInt(words[1]));

@@ -64,6 +64,11 @@ public final class BesideModel implements Rig.Reach, BenchClock {
   }
 
   @Override
+  public boolean atOnce() {
+    return true;
+  }
+
+  @Override
   public void pause(long milliseconds) {
     model.advance(milliseconds * 1e-3);
   }

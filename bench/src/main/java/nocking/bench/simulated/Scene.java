@@ -3,7 +3,14 @@ package nocking.bench.simulated;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.function.Predicate;
 import java.util.stream.IntStream;
+import nocking.procedure.LearntEnds;
+import nocking.procedure.MechanicalTrim;
+import nocking.procedure.Procedure;
+import nocking.procedure.Stations;
+import nocking.procedure.TaughtEnds;
+import nocking.procedure.ZeroAndSpan;
 import nocking.quantity.Unit;
 import nocking.run.Instrument;
 import nocking.run.Instrument.Language;
@@ -12,9 +19,20 @@ import nocking.run.Instrument.Language;
  * A bench that is set up for one job at the hatchery.
  *
  * @param caution what to heed at a real one; shown where the work is done
+ * @param fixture what the hands can do there beside moving the stimulus; empty for nothing
  */
 public record Scene(
-    String name, String title, Stimulus stimulus, List<TrueSensor> sensors, String caution) {
+    String name,
+    String title,
+    Stimulus stimulus,
+    List<TrueSensor> sensors,
+    String caution,
+    Optional<Fixture> fixture) {
+
+  private Scene(
+      String name, String title, Stimulus stimulus, List<TrueSensor> sensors, String caution) {
+    this(name, title, stimulus, sensors, caution, Optional.empty());
+  }
 
   private static final double ZERO_CELSIUS = 273.15;
 
@@ -146,7 +164,22 @@ public record Scene(
               "lever of the flow diverter, with slack",
               Stimulus.steady("", 1, 5, 0.2, 0, 1).withRate(4).withBacklash(0.04),
               List.of(new TrueSensor("FD-S1", x -> 0.8 + 0.4 * x, 0.05, 0.002, 0, 0, 5)),
-              "Moving parts: keep clear of the rod while the lever is thrown."));
+              "Moving parts: keep clear of the rod while the lever is thrown."),
+          new Scene(
+              "clamp",
+              "sensor in a clamp that shifts it when it is tightened",
+              Stimulus.steady("°", -15, 15, 0.2, 0, 0.1).withRest(0).withRate(10),
+              List.of(new TrueSensor("SG-P1", a -> 4.318 + 0.0231 * a, 0.05, 0.0008, 0, 0, 5)),
+              "Moving parts: the gate is locked before a hand goes to the clamp.",
+              Optional.of(new Fixture.Clamp(-0.012, 0.0015))),
+          new Scene(
+              "teach",
+              "gate actuator with a teach wire",
+              Stimulus.steady("mm", 0, 220, 0.3, 0.02, 0.1).withRate(60),
+              List.of(new TrueSensor("GV-P1", x -> 0, 0.1, 0.0008, 0, 0, 3)),
+              "The gate crushes: lock it before reaching in. A teach wire goes to ground only,"
+                  + " never to the positive supply.",
+              Optional.of(new Fixture.TeachWire(0, 220, 0.0062, 2.981, 0.298, 0.25, 2.5, 9, 130))));
 
   /** Its reference as it would stand in a book. */
   Instrument reference(String address) {
@@ -185,5 +218,18 @@ public record Scene(
   /** The scene in which a channel of the hatchery is read. */
   public static Optional<Scene> of(String tag) {
     return ALL.stream().filter(s -> s.place(tag).isPresent()).findFirst();
+  }
+
+  /** The scene in which a procedure is done on a channel of the hatchery. */
+  public static Optional<Scene> of(String tag, Procedure procedure) {
+    Predicate<Scene> fits =
+        switch (procedure) {
+          case MechanicalTrim _ ->
+              s -> s.fixture.filter(Fixture.Clamp.class::isInstance).isPresent();
+          case TaughtEnds _ ->
+              s -> s.fixture.filter(Fixture.TeachWire.class::isInstance).isPresent();
+          case LearntEnds _, Stations _, ZeroAndSpan _ -> s -> s.fixture.isEmpty();
+        };
+    return ALL.stream().filter(s -> s.place(tag).isPresent()).filter(fits).findFirst();
   }
 }

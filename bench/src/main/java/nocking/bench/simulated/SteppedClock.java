@@ -38,6 +38,11 @@ public final class SteppedClock implements BenchClock, AutoCloseable {
   }
 
   @Override
+  public boolean atOnce() {
+    return true;
+  }
+
+  @Override
   public synchronized void pause(long milliseconds) throws InterruptedException {
     try {
       String step = String.format(Locale.ROOT, "SIM:STEP %.3f%n", milliseconds * 1e-3);

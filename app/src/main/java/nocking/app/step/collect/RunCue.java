@@ -16,6 +16,7 @@ import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
 import nocking.path.SignalPath;
 import nocking.points.RawUnit;
+import nocking.procedure.Step;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -46,6 +47,7 @@ final class RunCue extends VBox {
   private final EntryField pour;
   private final Button poured = new Button("Poured");
   private final HBox pours;
+  private final StepCue steps;
   private final TextField reason = new TextField();
   private final Button take = button("run-take", "Record now", Act.Kind.TAKE);
   private final Button hold = button("run-hold", "Hold", Act.Kind.HOLD);
@@ -90,6 +92,7 @@ final class RunCue extends VBox {
     poured.setOnAction(e -> desk.runs().typed(now().total() + volume));
     pours = new HBox(10, pour, poured);
     pours.setAlignment(Pos.CENTER_LEFT);
+    steps = new StepCue(desk);
     reason.setId("run-reason");
     reason.setPromptText("because …");
     reason.setAccessibleText("Reason for what is done, or a note");
@@ -108,7 +111,7 @@ final class RunCue extends VBox {
     controls.prefWrapLengthProperty().bind(widthProperty().subtract(2 * EDGE));
     row = new HBox(controls);
     HBox.setHgrow(controls, Priority.ALWAYS);
-    getChildren().addAll(where, what, how, live, expected, byEye, pours, progress, row);
+    getChildren().addAll(where, what, how, live, expected, byEye, pours, steps, progress, row);
     setMinHeight(USE_PREF_SIZE);
   }
 
@@ -144,26 +147,27 @@ final class RunCue extends VBox {
     RunPlan plan = n.plan();
     boolean running = desk.runs().running();
     int all = n.targets().size();
-    where.setText(
-        n.target()
-            .map(
-                t ->
-                    "Point %d of %d · %s · %s"
-                        .formatted(n.next() + 1, all, t.down() ? "down" : "up", plan.title()))
-            .orElse(plan.title()));
-    what.setText(what(n, running));
-    how.setText(n.trouble().isEmpty() ? how(n) : n.trouble() + ". It is tried again.");
+    where.setText(n.target().map(t -> where(n, t, all)).orElse(plan.title()));
+    Optional<Step> step = running ? n.step() : Optional.empty();
+    what.setText(step.map(s -> StepCue.what(n, s)).orElse(what(n, running)));
+    String does = step.map(s -> StepCue.how(n, s)).orElse(how(n));
+    how.setText(n.trouble().isEmpty() ? does : n.trouble() + ". It is tried again.");
+    steps.show(n);
     how.getStyleClass().remove("cue-bad");
     if (!n.trouble().isEmpty()) how.getStyleClass().add("cue-bad");
     value.setText(n.last().map(s -> live(s, plan, channel)).orElse("–"));
     state.setText(state(n, channel));
-    String against = n.last().map(l -> against(l, plan, channel)).orElse("");
+    String against =
+        plan.procedure() != null
+            ? step.flatMap(s -> n.last().map(l -> StepCue.wanted(s, l.raw().get(channel))))
+                .orElse("")
+            : n.last().map(l -> against(l, plan, channel)).orElse("");
     expected.setText(against);
     show(expected, !against.isEmpty());
     progress.setProgress(n.done());
     boolean hand = running && plan.reference().byHand();
     boolean pouring = plan.kind() == RunPlan.Kind.POURS;
-    show(byEye, hand && !pouring);
+    show(byEye, hand && plan.kind() == RunPlan.Kind.POINTS);
     show(pours, hand && pouring && n.phase() == Phase.APPROACHING);
     if (pouring && n.target().isPresent()) {
       if (n.next() != volumeFor) volume = n.toCome();
@@ -176,8 +180,15 @@ final class RunCue extends VBox {
     show(hold, !held);
     show(go, held);
     repeat.setDisable(n.points().isEmpty());
-    take.setDisable(held || n.phase() == Phase.AVERAGING);
+    take.setDisable(held || n.hands() || n.phase() == Phase.AVERAGING);
     skip.setDisable(held);
+  }
+
+  private static String where(RunSnapshot n, Target t, int all) {
+    return n.step().isPresent()
+        ? "Step %d of %d · %s".formatted(n.next() + 1, all, n.plan().title())
+        : "Point %d of %d · %s · %s"
+            .formatted(n.next() + 1, all, t.down() ? "down" : "up", n.plan().title());
   }
 
   private static void show(Node node, boolean yes) {
@@ -211,7 +222,8 @@ final class RunCue extends VBox {
       case AVERAGING -> "Do not touch: reading " + to;
       case HELD -> "Held before " + to;
       case STOPPED -> "Stopped";
-      case DONE -> "All points are taken";
+      case DONE ->
+          n.plan().procedure() == null ? "All points are taken" : "Done: the record is below";
     };
   }
 
@@ -242,7 +254,10 @@ final class RunCue extends VBox {
       case SETTLING -> "Keep both at the same place; records by itself." + left;
       case AVERAGING -> "%d of %d readings.%s".formatted(n.averaged(), n.plan().average(), left);
       case HELD -> "Go on when you are ready; the point settles anew.";
-      case STOPPED, DONE -> "The points are in the table of this channel, with what they came of.";
+      case STOPPED, DONE ->
+          n.plan().procedure() != null
+              ? "What came of it is kept with the channel."
+              : "The points are in the table of this channel, with what they came of.";
     };
   }
 

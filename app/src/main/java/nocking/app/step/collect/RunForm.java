@@ -1,47 +1,33 @@
 package nocking.app.step.collect;
 
 import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
+import nocking.analysis.Jobs;
 import nocking.analysis.RunDraft;
 import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
 import nocking.app.control.Paper;
-import nocking.app.control.Segments;
-import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
-import nocking.app.desk.StandIn;
-import nocking.bench.simulated.Fault;
-import nocking.bench.simulated.Scene;
 import nocking.channel.Channel;
 import nocking.channel.Hazard;
+import nocking.procedure.Procedure;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.run.Conditions;
 import nocking.run.Course;
-import nocking.run.Instrument;
 import nocking.run.Purpose;
 import nocking.run.RunChannel;
 import nocking.run.RunPlan;
@@ -51,21 +37,18 @@ import nocking.run.Unsettled;
 
 /** What a run is going to do: the left side of the view of a run. */
 final class RunForm {
-  private static final String BY_EYE = "read by eye";
   private static final Unit SECOND = Unit.of("s");
   private static final double MILLI = 1000;
-  private static final double TITLE = 76;
   private static final double GAP = 5;
 
   /** Seconds that a surface usually takes to calm. */
   private static final double CALM = 20;
 
   private final Desk desk;
-  private final Map<String, Set<String>> with = new HashMap<>();
-  private final Map<String, String> reference = new HashMap<>();
-  private final Map<String, String> meter = new HashMap<>();
+  private final InstrumentChoice choice;
+  private final ProcedureFields procedure;
   private final EntryField setPoints;
-  private final DropDown<RunPlan.Kind> kind;
+  private final DropDown<String> kind;
   private final EntryField calm;
   private final DropDown<Course> course;
   private final EntryField deviation;
@@ -75,14 +58,6 @@ final class RunForm {
   private final EntryField giveUp;
   private final DropDown<Unsettled> then;
   private final DropDown<Purpose> purpose;
-  private final DropDown<String> referenceChoice;
-  private final DropDown<String> meterChoice;
-  private final Segments<StandIn.Pace> pace;
-  private final HBox paceRow;
-  private final DropDown<Fault> fault;
-  private final HBox faultRow;
-  private final FlowPane others = new FlowPane(10, 4);
-  private final Label othersTitle = Paper.subtitle("Read with it");
   private final EntryField operator;
   private final EntryField ambient;
   private final EntryField place;
@@ -91,10 +66,9 @@ final class RunForm {
   private final Label problem = Paper.caption("");
   private final Button begin = new Button("Begin the run");
   private final PlacesPanel places;
-  private final VBox instruments;
+  private final VBox points;
   private final VBox planned;
   private final Paper paper;
-  private StandIn.Pace chosenPace = StandIn.Pace.TEN;
   private boolean showing;
 
   RunForm(Desk desk, Region looks) {
@@ -104,8 +78,9 @@ final class RunForm {
             "run-set-points",
             "Set points",
             t -> edit(p -> p.withSetPoints(SetPoints.parse(t, Unit.of(p.unit())))));
-    kind =
-        choice("run-kind", List.of(RunPlan.Kind.values()), RunPlan.Kind::title, this::chooseKind);
+    choice = new InstrumentChoice(desk, this::refresh);
+    procedure = new ProcedureFields(p -> edit(plan -> plan.withProcedure(p)));
+    kind = choice("run-kind", List.of(), k -> k, this::chooseKind);
     calm =
         field(
             "run-calm",
@@ -138,26 +113,6 @@ final class RunForm {
             List.of(Purpose.values()),
             Purpose::title,
             v -> edit(p -> p.withPurpose(v)));
-    referenceChoice = choice("run-reference", List.of(), s -> s, v -> chosen(reference, v));
-    meterChoice = choice("run-meter", List.of(), s -> s, v -> chosen(meter, v));
-    pace =
-        new Segments<>(
-            "run-pace",
-            List.of(StandIn.Pace.values()),
-            StandIn.Pace::title,
-            v -> {
-              chosenPace = v;
-              refresh();
-            });
-    fault =
-        choice(
-            "run-fault",
-            List.of(Fault.values()),
-            f -> f.name().toLowerCase(Locale.ROOT).replace('_', ' '),
-            v -> desk.runs().standIn().ifPresent(b -> b.fault(channel().tag(), v)));
-    faultRow = row("Trouble", fault);
-    paceRow = new HBox(8, new Label("Its time"), pace);
-    paceRow.setAlignment(Pos.CENTER_LEFT);
     operator =
         words(
             "run-operator",
@@ -196,22 +151,17 @@ final class RunForm {
     problem.setId("run-problem");
     places =
         new PlacesPanel(desk, (at, repeats) -> edit(p -> p.withSetPoints(at).withRepeats(repeats)));
-    instruments =
-        new VBox(
-            GAP,
-            Paper.subtitle("Instruments"),
-            row("Reference", referenceChoice),
-            row("Meter", meterChoice),
-            paceRow);
+    points =
+        new VBox(GAP, setPoints, row("Direction", course), Paper.subtitle("Which points?"), places);
     planned =
         new VBox(
             GAP,
-            othersTitle,
-            others,
+            choice.fellows(),
             Paper.subtitle("Plan"),
             row("What", kind),
-            setPoints,
-            row("Direction", course),
+            procedure,
+            points,
+            Paper.subtitle("A reading"),
             calm,
             deviation,
             slope,
@@ -220,14 +170,12 @@ final class RunForm {
             giveUp,
             row("and then", then),
             row("Purpose", purpose),
-            Paper.subtitle("Which points?"),
-            places,
             Paper.subtitle("Conditions"),
             operator,
             ambient,
             place,
             sensorPlace);
-    paper = new Paper("", begin, problem, instruments, faultRow, planned, caution);
+    paper = new Paper("", begin, problem, choice.instruments(), choice.trouble(), planned, caution);
     paper.head(looks);
   }
 
@@ -251,22 +199,10 @@ final class RunForm {
 
   private <T> DropDown<T> choice(
       String id, List<T> choices, Function<T, String> title, Consumer<T> chosen) {
-    var box = new DropDown<T>();
+    var box = new DropDown<T>().titled(title);
     box.setId(id);
     box.getItems().setAll(choices);
     box.setMaxWidth(Double.MAX_VALUE);
-    box.setConverter(
-        new StringConverter<>() {
-          @Override
-          public String toString(T v) {
-            return v == null ? "" : title.apply(v);
-          }
-
-          @Override
-          public T fromString(String s) {
-            return null;
-          }
-        });
     box.valueProperty()
         .addListener(
             (o, before, now) -> {
@@ -276,15 +212,7 @@ final class RunForm {
   }
 
   private static HBox row(String title, DropDown<?> box) {
-    var label = new Label(title);
-    label.getStyleClass().add("entry-label");
-    label.setLabelFor(box);
-    label.setMinWidth(TITLE);
-    box.setAccessibleText(title);
-    HBox.setHgrow(box, Priority.ALWAYS);
-    var row = new HBox(6, label, box);
-    row.setAlignment(Pos.CENTER_LEFT);
-    return row;
+    return InstrumentChoice.row(title, box);
   }
 
   private static double milli(String t) {
@@ -341,144 +269,48 @@ final class RunForm {
     return new RunChannel(c.channel(), c.tag(), c.raw(), c.meter(), rule, c.place());
   }
 
-  /** Pours settle by a wait, set points by scatter and slope. */
-  private void chooseKind(RunPlan.Kind kind) {
+  /** What can be done: set points, pours, and the procedures of the channel. */
+  private List<String> kinds() {
+    var list = new ArrayList<String>();
+    list.add(RunPlan.Kind.POINTS.title());
+    list.add(RunPlan.Kind.POURS.title());
+    for (Procedure p : Jobs.of(desk.analysis())) list.add(p.title());
+    return list;
+  }
+
+  private static String kind(RunPlan p) {
+    return p.procedure() == null ? p.kind().title() : p.procedure().title();
+  }
+
+  /** Pours settle by a wait, all else by scatter and slope. */
+  private void chooseKind(String title) {
     plan()
-        .filter(p -> p.kind() != kind)
+        .filter(p -> !kind(p).equals(title))
         .ifPresent(
             p -> {
+              RunPlan fresh =
+                  RunDraft.plan(
+                      List.of(desk.analysis()),
+                      p.reference(),
+                      List.of(p.channels().getFirst().meter()));
+              RunPlan points = p.procedure() == null ? fresh.withSetPoints(p.setPoints()) : fresh;
               RunPlan next =
-                  kind == RunPlan.Kind.POURS
-                      ? RunDraft.pours(p, CALM)
-                      : RunDraft.plan(
-                              List.of(desk.analysis()),
-                              p.reference(),
-                              List.of(p.channels().getFirst().meter()))
-                          .withSetPoints(p.setPoints());
-              desk.runs().draft(channel().id(), next);
+                  Jobs.of(desk.analysis()).stream()
+                      .filter(k -> k.title().equals(title))
+                      .findFirst()
+                      .map(k -> Jobs.plan(fresh, k, channel()))
+                      .orElse(
+                          title.equals(RunPlan.Kind.POURS.title())
+                              ? RunDraft.pours(points, CALM)
+                              : points);
+              desk.runs().draft(channel().id(), next.withConditions(p.conditions()));
               refresh();
             });
   }
 
-  private void chosen(Map<String, String> of, String name) {
-    of.put(channel().id(), name);
-    refresh();
-  }
-
-  private Optional<Scene> scene() {
-    return Scene.of(channel().tag());
-  }
-
-  private static String simulated(Scene s) {
-    return "simulated " + s.name();
-  }
-
-  /** What can be the reference: what the book has for the quantity, the stand-in, an eye. */
-  private List<String> references() {
-    var list = new ArrayList<String>();
-    scene().map(RunForm::simulated).ifPresent(list::add);
-    for (Instrument i : desk.book().instruments()) {
-      if (fits(i, channel().unit())) list.add(i.name());
-    }
-    list.add(BY_EYE);
-    return list;
-  }
-
-  private List<String> meters() {
-    var list = new ArrayList<String>();
-    scene().map(RunForm::simulated).ifPresent(list::add);
-    for (Instrument i : desk.book().instruments()) {
-      if (!i.byHand() && fits(i, Unit.VOLT)) list.add(i.name());
-    }
-    return list;
-  }
-
-  private static boolean fits(Instrument i, Unit unit) {
-    try {
-      return Unit.of(i.unit()).dimension().equals(unit.dimension());
-    } catch (QuantityException e) {
-      return false;
-    }
-  }
-
-  private String referenceName() {
-    List<String> all = references();
-    String name = reference.get(channel().id());
-    return all.contains(name) ? name : all.getFirst();
-  }
-
-  private Optional<String> meterName() {
-    List<String> all = meters();
-    String name = meter.get(channel().id());
-    return all.contains(name) ? Optional.of(name) : all.stream().findFirst();
-  }
-
   /** The plan as it stands, at the instruments as they are chosen; empty without a meter. */
   Optional<RunPlan> plan() {
-    Optional<String> meterName = meterName();
-    if (meterName.isEmpty() || desk.analysis().design().path().isEmpty()) return Optional.empty();
-    Optional<Scene> scene = scene();
-    String refName = referenceName();
-    boolean stand =
-        scene.isPresent()
-            && (refName.equals(simulated(scene.get()))
-                || meterName.get().equals(simulated(scene.get())));
-    Optional<StandIn> bench = stand ? desk.runs().setUp(scene.get(), chosenPace) : Optional.empty();
-    if (stand && bench.isEmpty()) return Optional.empty();
-    Instrument ref =
-        refName.equals(BY_EYE)
-            ? Instrument.byHand(BY_EYE, channel().unit())
-            : desk.book().instrument(refName).orElseGet(() -> bench.orElseThrow().reference());
-    RunPlan draft =
-        desk.runs()
-            .draft(
-                channel().id(),
-                () ->
-                    RunDraft.plan(
-                        List.of(desk.analysis()),
-                        ref,
-                        List.of(meter(channel(), meterName.get(), bench))));
-    var read = new ArrayList<RunChannel>();
-    for (Channel c : together()) {
-      Instrument m = meter(c, meterName.get(), bench);
-      int at = BenchRuns.place(draft, c.id());
-      RunChannel now =
-          at >= 0
-              ? draft.channels().get(at)
-              : RunDraft.channel(desk.analysis(c), m, RunDraft.USUAL_LAG);
-      read.add(new RunChannel(c.id(), c.tag(), now.raw(), m, now.settle(), now.place()));
-    }
-    return Optional.of(draft.withReference(ref).withChannels(read));
-  }
-
-  private Instrument meter(Channel c, String name, Optional<StandIn> bench) {
-    return desk.book()
-        .instrument(name)
-        .or(() -> bench.flatMap(b -> b.meter(c.tag())))
-        .orElseThrow(() -> new QuantityException("no meter reads " + c.tag()));
-  }
-
-  /** Channels that can be read from the same stimulus at the same bench. */
-  private List<Channel> fellows() {
-    boolean stand =
-        meterName().flatMap(m -> scene().filter(s -> m.equals(simulated(s)))).isPresent();
-    if (!stand) return List.of();
-    Set<String> tags =
-        scene().orElseThrow().sensors().stream().map(s -> s.tag()).collect(Collectors.toSet());
-    return desk.book().channels().stream()
-        .filter(c -> c != channel() && tags.contains(c.tag()) && !c.journal().locked())
-        .filter(c -> c.unit().dimension().equals(channel().unit().dimension()))
-        .filter(c -> desk.analysis(c).design().path().isPresent())
-        .limit(RunPlan.MOST_CHANNELS - 1L)
-        .toList();
-  }
-
-  private List<Channel> together() {
-    var list = new ArrayList<Channel>();
-    list.add(channel());
-    Set<String> chosen = with.getOrDefault(channel().id(), Set.of());
-    for (Channel c : fellows()) if (chosen.contains(c.id())) list.add(c);
-    return list;
+    return choice.plan();
   }
 
   Node node() {
@@ -490,42 +322,9 @@ final class RunForm {
   }
 
   void refresh() {
-    showing = true;
-    referenceChoice.getItems().setAll(references());
-    referenceChoice.setValue(referenceName());
-    meterChoice.getItems().setAll(meters());
-    meterChoice.setValue(meterName().orElse(null));
-    showing = false;
-    pace.show(chosenPace);
-    boolean stand =
-        scene().isPresent()
-            && (isSimulated(referenceName()) || meterName().map(this::isSimulated).orElse(false));
-    visible(stand, paceRow, faultRow);
-    showFellows();
+    choice.refresh();
     show();
     news();
-  }
-
-  private boolean isSimulated(String name) {
-    return scene().map(s -> name.equals(simulated(s))).orElse(false);
-  }
-
-  private void showFellows() {
-    List<Channel> fellows = fellows();
-    others.getChildren().clear();
-    for (Channel c : fellows) {
-      var box = new CheckBox(c.tag());
-      box.setId("run-with-" + c.tag());
-      box.setSelected(with.getOrDefault(channel().id(), Set.of()).contains(c.id()));
-      box.setOnAction(
-          e -> {
-            Set<String> chosen = with.computeIfAbsent(channel().id(), k -> new LinkedHashSet<>());
-            if (box.isSelected()) chosen.add(c.id());
-            else chosen.remove(c.id());
-          });
-      others.getChildren().add(box);
-    }
-    visible(!fellows.isEmpty(), othersTitle, others);
   }
 
   private void show() {
@@ -541,8 +340,11 @@ final class RunForm {
     places.refresh();
     RunPlan p = plan.get();
     showing = true;
+    visible(p.procedure() == null, points);
+    procedure.show(p.procedure(), channel().unit());
     setPoints.show(SetPoints.text(p.setPoints()), p.unit());
-    kind.setValue(p.kind());
+    kind.getItems().setAll(kinds());
+    kind.setValue(kind(p));
     course.setValue(p.course());
     then.setValue(p.then());
     purpose.setValue(p.purpose());
@@ -574,7 +376,7 @@ final class RunForm {
   private String whyNot() {
     return desk.analysis().design().path().isEmpty()
         ? "Define the sensor and its path first: " + desk.analysis().whyNoCircuit() + "."
-        : desk.runs().running() && meterName().isPresent()
+        : desk.runs().running() && choice.hasMeter()
             ? "A run is under way at another bench."
             : "No meter: add one under instruments.";
   }
@@ -591,20 +393,18 @@ final class RunForm {
 
   private String cautions() {
     var list = new ArrayList<String>();
-    scene().ifPresent(s -> list.add(s.caution()));
+    plan().map(RunPlan::procedure).ifPresent(p -> list.add(p.caution()));
+    choice.scene().ifPresent(s -> list.add(s.caution()));
     for (Hazard h : channel().definition().hazards()) list.add(h.caution());
-    return String.join(" ", list);
+    return list.stream().filter(c -> !c.isEmpty()).distinct().collect(Collectors.joining(" "));
   }
 
   /** The run has begun or ended. */
   void news() {
-    showing = true;
-    fault.setValue(desk.runs().standIn().map(b -> b.fault(channel().tag())).orElse(Fault.NONE));
-    showing = false;
+    choice.news();
     boolean running = desk.runs().running();
     begin.setDisable(running || !desk.editable() || plan().isEmpty());
     begin.setText(running ? "A run is under way" : "Begin the run");
-    instruments.setDisable(running);
     planned.setDisable(running);
   }
 }

@@ -31,6 +31,7 @@ final class RunView {
   private final TraceView trace = new TraceView();
   private final Paper tracePaper = new Paper("How it settles", trace);
   private final RunPoints points;
+  private final JobPanel job;
   private final HBox root;
   private long followed;
 
@@ -40,11 +41,12 @@ final class RunView {
     offer = new RunOffer(desk, form::plan);
     cue = new RunCue(desk);
     points = new RunPoints(desk);
+    job = new JobPanel(desk);
     VBox.setVgrow(trace, Priority.ALWAYS);
     tracePaper.setMinHeight(140);
     tracePaper.setPrefHeight(176);
     VBox.setVgrow(points.node(), Priority.ALWAYS);
-    var right = new VBox(12, offer, cue, tracePaper, points.node());
+    var right = new VBox(12, offer, cue, tracePaper, points.node(), job.node());
     HBox.setHgrow(right, Priority.ALWAYS);
     var left = WheelScroll.of(form.node());
     left.setMinWidth(FORM);
@@ -89,7 +91,10 @@ final class RunView {
     tracePaper.setManaged(reads);
     if (reads) drawTrace(id);
     if (reads && runs.running()) follow();
-    points.refresh();
+    boolean procedure = job.refresh();
+    points.node().setVisible(!procedure);
+    points.node().setManaged(!procedure);
+    if (!procedure) points.refresh();
   }
 
   /** The probe goes where the reference is, a few times a second. */
@@ -99,7 +104,7 @@ final class RunView {
     if (now.last().isEmpty() || at - followed < FOLLOW) return;
     followed = at;
     double applied = now.last().get().applied();
-    if (!Double.isFinite(applied)) return;
+    if (!Double.isFinite(applied) || now.plan().kind() == RunPlan.Kind.PROCEDURE) return;
     Unit unit = desk.channel().orElseThrow().unit();
     desk.probe(Unit.of(now.plan().unit()).convert(applied, unit));
   }

@@ -10,7 +10,6 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 import nocking.app.control.Column;
 import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
@@ -41,7 +40,7 @@ final class PathsPanel extends VBox {
   private final EntryField settling;
   private final EntryField current;
   private final ComboBox<PreferredSeries> series = new DropDown<>();
-  private final ComboBox<Wanted.Care> care = new DropDown<>();
+  private final DropDown<Wanted.Care> care = new DropDown<>();
   private final Button propose = new Button("Propose");
   private final Button stock = new Button("From the drawer");
   private final Button take = new Button("Put it in");
@@ -83,18 +82,7 @@ final class PathsPanel extends VBox {
     care.setAccessibleText("What comes first");
     care.getItems().setAll(Wanted.Care.values());
     care.setValue(Wanted.Care.BALANCED);
-    care.setConverter(
-        new StringConverter<>() {
-          @Override
-          public String toString(Wanted.Care c) {
-            return c == null ? "" : c.title();
-          }
-
-          @Override
-          public Wanted.Care fromString(String text) {
-            throw new UnsupportedOperationException("the list is not typed into");
-          }
-        });
+    care.titled(Wanted.Care::title);
     propose.setId("paths-propose");
     propose.getStyleClass().add("primary");
     propose.setOnAction(e -> search(false));

@@ -4,12 +4,10 @@ import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 import nocking.analysis.SensorSwap;
 import nocking.app.control.Column;
 import nocking.app.control.DropDown;
@@ -27,7 +25,7 @@ import nocking.quantity.Unit;
  */
 final class SwapPanel extends VBox {
   private final Desk desk;
-  private final ComboBox<SensorCard> cards = new DropDown<>();
+  private final DropDown<SensorCard> cards = new DropDown<>();
   private final Label sentence = new Label();
   private final Button accept = new Button("Fit it");
   private final Button behind = new Button("Fit it, the receiver keeps its curve");
@@ -41,18 +39,7 @@ final class SwapPanel extends VBox {
     cards.setId("swap-card");
     cards.setAccessibleText("Sensor card to fit");
     cards.setPromptText("choose a card…");
-    cards.setConverter(
-        new StringConverter<>() {
-          @Override
-          public String toString(SensorCard c) {
-            return c == null ? "" : c.name();
-          }
-
-          @Override
-          public SensorCard fromString(String text) {
-            throw new UnsupportedOperationException("the box is not editable");
-          }
-        });
+    cards.titled(SensorCard::name);
     cards.valueProperty().addListener((o, before, now) -> compare());
     accept.setId("swap-accept");
     accept.getStyleClass().add("primary");
