@@ -115,7 +115,7 @@ class ProceduresTest extends WindowTest {
     plan("GV-P1", "taught end-points");
     hands.enter("teach-low", "80").press(KeyCode.ENTER);
     assertThat(reason("teach-low")).contains("from 0 to 55").contains("80");
-    hands.enter("teach-low", "11").press(KeyCode.ENTER);
+    hands.press(KeyCode.CONTROL, KeyCode.A).type("11").press(KeyCode.ENTER);
     hands.enter("teach-high", "209").press(KeyCode.ENTER);
     hands.enter("teach-meanwhile", "0.3").press(KeyCode.ENTER);
     carryOut();

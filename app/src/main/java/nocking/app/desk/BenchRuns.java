@@ -320,7 +320,7 @@ public final class BenchRuns {
   private void adopt(String id, RunProgress progress) {
     RunPlan plan = progress.plan();
     if (plan.procedure() != null) {
-      desk.say("%s: done, its record is kept.".formatted(plan.procedure().title()), false);
+      desk.say("%s: its record is kept.".formatted(plan.title()), false);
       return;
     }
     boolean taken =

@@ -6,7 +6,6 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
-import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -19,8 +18,8 @@ import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
 import nocking.app.control.Paper;
 import nocking.app.desk.Desk;
+import nocking.bench.simulated.Scene;
 import nocking.channel.Channel;
-import nocking.channel.Hazard;
 import nocking.procedure.Procedure;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -62,7 +61,6 @@ final class RunForm {
   private final EntryField ambient;
   private final EntryField place;
   private final EntryField sensorPlace;
-  private final Label caution = Paper.caption("");
   private final Label problem = Paper.caption("");
   private final Button begin = new Button("Begin the run");
   private final PlacesPanel places;
@@ -146,7 +144,6 @@ final class RunForm {
     begin.setId("run-begin");
     begin.getStyleClass().add("primary");
     begin.setOnAction(e -> plan().ifPresent(desk.runs()::begin));
-    caution.getStyleClass().add("caution");
     problem.getStyleClass().add("text-fail");
     problem.setId("run-problem");
     places =
@@ -175,7 +172,7 @@ final class RunForm {
             ambient,
             place,
             sensorPlace);
-    paper = new Paper("", begin, problem, choice.instruments(), choice.trouble(), planned, caution);
+    paper = new Paper("", begin, problem, choice.instruments(), choice.trouble(), planned);
     paper.head(looks);
   }
 
@@ -328,7 +325,6 @@ final class RunForm {
   }
 
   private void show() {
-    caution.setText(cautions());
     Optional<RunPlan> plan = plan();
     String wrong = plan.isPresent() ? mistakes(plan.get()) : whyNot();
     problem.setText(wrong);
@@ -391,12 +387,9 @@ final class RunForm {
         : "";
   }
 
-  private String cautions() {
-    var list = new ArrayList<String>();
-    plan().map(RunPlan::procedure).ifPresent(p -> list.add(p.caution()));
-    choice.scene().ifPresent(s -> list.add(s.caution()));
-    for (Hazard h : channel().definition().hazards()) list.add(h.caution());
-    return list.stream().filter(c -> !c.isEmpty()).distinct().collect(Collectors.joining(" "));
+  /** The bench that can stand in for what is planned. */
+  Optional<Scene> scene() {
+    return choice.scene();
   }
 
   /** The run has begun or ended. */

@@ -1,8 +1,12 @@
 package nocking.app.step.collect;
 
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBoxBase;
+import javafx.scene.control.Label;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -14,6 +18,7 @@ import nocking.app.control.Paper;
 import nocking.app.control.WheelScroll;
 import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
+import nocking.channel.Hazard;
 import nocking.quantity.Unit;
 import nocking.run.Act;
 import nocking.run.RunPlan;
@@ -32,6 +37,7 @@ final class RunView {
   private final Paper tracePaper = new Paper("How it settles", trace);
   private final RunPoints points;
   private final JobPanel job;
+  private final Label caution = Paper.caption("");
   private final HBox root;
   private long followed;
 
@@ -46,7 +52,10 @@ final class RunView {
     tracePaper.setMinHeight(140);
     tracePaper.setPrefHeight(176);
     VBox.setVgrow(points.node(), Priority.ALWAYS);
-    var right = new VBox(12, offer, cue, tracePaper, points.node(), job.node());
+    caution.setId("run-caution");
+    caution.getStyleClass().add("caution-line");
+    caution.setMinHeight(Region.USE_PREF_SIZE);
+    var right = new VBox(12, offer, cue, caution, tracePaper, points.node(), job.node());
     HBox.setHgrow(right, Priority.ALWAYS);
     var left = WheelScroll.of(form.node());
     left.setMinWidth(FORM);
@@ -76,7 +85,21 @@ final class RunView {
 
   void refresh() {
     form.refresh();
+    caution.setText(cautions());
     news();
+  }
+
+  /** What to heed where the work is done: of the procedure, the bench and the channel. */
+  private String cautions() {
+    var list = new ArrayList<String>();
+    form.plan().map(RunPlan::procedure).ifPresent(p -> list.add(p.caution()));
+    form.scene().ifPresent(s -> list.add(s.caution()));
+    List<Hazard> hazards = desk.channel().orElseThrow().definition().hazards();
+    if (form.scene().isEmpty()) hazards.forEach(h -> list.add(h.caution()));
+    String all = list.stream().filter(c -> !c.isEmpty()).collect(Collectors.joining(" "));
+    caution.setVisible(!all.isEmpty());
+    caution.setManaged(!all.isEmpty());
+    return all;
   }
 
   /** The run has gone on. */
