@@ -1,6 +1,8 @@
 package nocking.cli;
 
+import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStreamReader;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -12,6 +14,7 @@ import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import nocking.analysis.Analysis;
+import nocking.analysis.Jobs;
 import nocking.analysis.RunAdoption;
 import nocking.analysis.RunDraft;
 import nocking.bench.run.BenchClock;
@@ -24,6 +27,7 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.DocumentException;
 import nocking.channel.RunJson;
+import nocking.procedure.Procedure;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
@@ -100,6 +104,18 @@ final class RunCommand extends JsonOption {
       description = "For --draft: a reference that is told its set points with SOUR.")
   String reference;
 
+  @Option(
+      names = "--procedure",
+      paramLabel = "NAME",
+      description = "For --draft: a procedure of the first channel instead of set points.")
+  String procedure;
+
+  @Option(
+      names = "--yes",
+      description =
+          "Take each step that hands have to do for done at once, as on a simulated bench.")
+  boolean yes;
+
   @Override
   int run(Answer answer) {
     if (draft) return draft(answer);
@@ -138,12 +154,15 @@ final class RunCommand extends JsonOption {
       meterOf.add(
           Instrument.of("Meter at " + c.tag(), Language.SCPI, meters.get(i), "READ?", Unit.VOLT));
     }
-    Unit unit = analyses.getFirst().channel().unit();
+    Analysis first = analyses.getFirst();
+    Procedure job = procedure == null ? null : StepsOnLine.named(procedure, first);
+    Unit unit = job == null ? first.channel().unit() : Jobs.unit(job, first.channel());
     RunPlan p =
         RunDraft.plan(
             analyses,
             Instrument.of("Reference", Language.SCPI, reference, "READ?", unit).withSet("SOUR %s"),
             meterOf);
+    if (job != null) p = Jobs.plan(p, job, first.channel());
     spec.commandLine().getOut().print(RunJson.planFile(p));
     spec.commandLine().getOut().flush();
     return 0;
@@ -205,7 +224,13 @@ final class RunCommand extends JsonOption {
           bench == null
               ? BenchClock.of(Clock.systemUTC(), speed)
               : new SteppedClock(bench, Clock.systemUTC().millis());
-      var engine = new RunEngine(progress, journal, rig, clock, new Reporter(err()));
+      var stepped = clock instanceof SteppedClock s ? s : null;
+      var steps = new StepsOnLine(err(), rig, stepped, yes);
+      var reporter = new Reporter(err());
+      boolean bySteps = progress.plan().procedure() != null;
+      var engine =
+          new RunEngine(progress, journal, rig, clock, bySteps ? steps::changed : reporter);
+      if (bySteps) steps.hear(engine, new BufferedReader(new InputStreamReader(System.in)));
       var ended = new CountDownLatch(1);
       var interrupt =
           new Thread(
@@ -222,7 +247,7 @@ final class RunCommand extends JsonOption {
         engine.run();
       } finally {
         ended.countDown();
-        if (clock instanceof SteppedClock s) s.close();
+        if (stepped != null) stepped.close();
         forget(interrupt);
       }
     } catch (IOException | IllegalArgumentException e) {
@@ -264,6 +289,11 @@ final class RunCommand extends JsonOption {
         .put("points", p.points().stream().map(q -> object(q, p)).toList());
     answer.line("%s: %s after %d sweeps", p.plan().title(), state, stored.sweeps());
     if (!p.over()) answer.line(stored.missing());
+    if (p.plan().procedure() != null) {
+      Channel c = file.read().byId(p.plan().channels().getFirst().channel()).orElseThrow();
+      boolean failed = StepsOnLine.record(answer, p, Analysis.of(c));
+      return failed || p.phase() == Phase.STOPPED ? NockingCli.FAIL : 0;
+    }
     var rows = new ArrayList<List<String>>();
     var head = new ArrayList<>(List.of("#", "set", "applied " + p.plan().unit()));
     p.plan().channels().forEach(c -> head.add(c.tag() + " " + c.raw().unit().symbol()));

@@ -27,7 +27,7 @@ final class SimulateCommand extends JsonOption {
       defaultValue = "bath",
       description =
           "What stands on the bench: bath, pump, slide, tank, sump, well, mains, frame,"
-              + " oxygen, stroke or lever.")
+              + " oxygen, stroke, lever, clamp or teach.")
   String scene;
 
   @Option(

@@ -8,6 +8,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.TimeUnit;
 import nocking.bench.simulated.Scene;
 import nocking.book.BookFile;
@@ -16,6 +18,8 @@ import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.demo.Hatchery;
 import nocking.points.ReferencePoint;
+import nocking.procedure.Taken;
+import nocking.run.StoredRun;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -54,19 +58,22 @@ class RunCommandTest {
     return c;
   }
 
-  private Path draft(String tag) throws IOException {
-    Console c =
-        Console.run(
-            "run",
-            "--draft",
-            "--book",
-            book().toString(),
-            "--channel",
-            tag,
-            "--reference",
-            doors.get("reference").asString(),
-            "--meter",
-            doors.get("meters").get(0).get("address").asString());
+  private Path draft(String tag, String... more) throws IOException {
+    var arguments =
+        new ArrayList<>(
+            List.of(
+                "run",
+                "--draft",
+                "--book",
+                book().toString(),
+                "--channel",
+                tag,
+                "--reference",
+                doors.get("reference").asString(),
+                "--meter",
+                doors.get("meters").get(0).get("address").asString()));
+    arguments.addAll(List.of(more));
+    Console c = Console.run(arguments.toArray(new Object[0]));
     assertThat(c.code()).isZero();
     Path plan = folder.resolve("plan.json");
     Files.writeString(plan, c.out());
@@ -118,6 +125,58 @@ class RunCommandTest {
     assertThat(points.getLast().down()).isTrue();
     // The document is what its schema and its reader know.
     assertThat(ChannelJson.readChannel(ChannelJson.write(after), "it")).isEqualTo(after);
+  }
+
+  /** A procedure goes from step to step, and ends with its record. */
+  @Test
+  void aProcedureIsCarriedOutToItsRecord() throws IOException {
+    simulate("clamp", "0");
+    Channel before = hatchery("SG-P1");
+    Path plan = draft("SG-P1", "--procedure", "mechanical");
+    Files.writeString(
+        plan,
+        Files.readString(plan)
+            .replaceFirst(
+                "\"target\" : [\\s\\S]*?\"where\"",
+                "\"target\" : 4.4, \"window\" : 0.004, \"where\""));
+    Console c =
+        Console.run(
+            "run",
+            plan.toString(),
+            "--book",
+            book().toString(),
+            "--json",
+            "--yes",
+            "--bench",
+            doors.get("control").asString());
+    assertThat(c.code()).as(c.err()).isZero();
+    assertThat(c.err()).contains("Tighten the clamp").contains("check the seal");
+    JsonNode record = JsonMapper.shared().readTree(c.out()).get("record");
+    assertThat(record.get("verdict").asString()).isEqualTo("pass");
+    try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
+      assertThat(file.read().channels()).containsExactly(before);
+      assertThat(file.problems()).isEmpty();
+      StoredRun run = file.runs().getFirst();
+      assertThat(run.unfinished()).isFalse();
+      List<Taken> taken = run.progress().taken();
+      assertThat(taken.get(taken.size() - 2).volts()).isCloseTo(4.4, within(0.004));
+    }
+    Console unknown =
+        Console.run(
+            "run",
+            "--draft",
+            "--book",
+            book().toString(),
+            "--channel",
+            "SG-P1",
+            "--reference",
+            "h:1",
+            "--meter",
+            "h:2",
+            "--procedure",
+            "polish");
+    assertThat(unknown.code()).isEqualTo(2);
+    assertThat(unknown.err()).contains("'polish'").contains("two ends learnt");
   }
 
   /** Interrupted, it ends after the reading under way; what waits is said, and gone on with. */

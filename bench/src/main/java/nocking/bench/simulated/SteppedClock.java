@@ -3,10 +3,12 @@ package nocking.bench.simulated;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
+import java.io.UncheckedIOException;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import nocking.bench.run.BenchClock;
+import nocking.procedure.Deed;
 
 /**
  * The clock of a simulated bench whose time goes on by command: a wait costs no time, and the same
@@ -42,12 +44,27 @@ public final class SteppedClock implements BenchClock, AutoCloseable {
     return true;
   }
 
+  /** Has the bench do what hands do in a step. */
+  public synchronized void doIt(Deed deed) {
+    if (deed == Deed.NONE) return;
+    try {
+      tell("SIM:DO " + deed);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** True when it was heard. */
+  private boolean tell(String command) throws IOException {
+    socket.getOutputStream().write((command + "\n").getBytes(StandardCharsets.US_ASCII));
+    return in.readLine() != null;
+  }
+
   @Override
   public synchronized void pause(long milliseconds) throws InterruptedException {
     try {
-      String step = String.format(Locale.ROOT, "SIM:STEP %.3f%n", milliseconds * 1e-3);
-      socket.getOutputStream().write(step.getBytes(StandardCharsets.US_ASCII));
-      if (in.readLine() == null) throw new InterruptedException("the bench has gone");
+      boolean heard = tell(String.format(Locale.ROOT, "SIM:STEP %.3f", milliseconds * 1e-3));
+      if (!heard) throw new InterruptedException("the bench has gone");
     } catch (IOException e) {
       var gone = new InterruptedException("the bench has gone");
       gone.initCause(e);
