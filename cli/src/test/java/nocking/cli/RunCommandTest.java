@@ -175,7 +175,7 @@ class RunCommandTest {
             "h:2",
             "--procedure",
             "polish");
-    assertThat(unknown.code()).isEqualTo(2);
+    assertThat(unknown.code()).isEqualTo(3);
     assertThat(unknown.err()).contains("'polish'").contains("two ends learnt");
   }
 
