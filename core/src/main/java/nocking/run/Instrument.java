@@ -3,6 +3,7 @@ package nocking.run;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.wiring.Place;
 
 /**
  * A meter or a reference of the bench, as it is kept in the book.
@@ -23,6 +24,9 @@ import nocking.quantity.Value;
  * @param accuracy in its unit; null where nothing is known
  * @param due date of its next calibration, {@code 2027-03-01}; empty where nothing is known
  * @param identity what it answered when it was asked who it is; empty before
+ * @param channel tag of the channel that it measures; empty where that is not settled
+ * @param place key of the place at which it measures ({@link Place#key()}); empty for the signal at
+ *     the receiver
  */
 public record Instrument(
     String name,
@@ -36,7 +40,9 @@ public record Instrument(
     Value high,
     Value accuracy,
     String due,
-    String identity) {
+    String identity,
+    String channel,
+    String place) {
 
   /** How an instrument is spoken to. */
   public enum Language {
@@ -70,6 +76,13 @@ public record Instrument(
     unit = said(unit);
     due = said(due);
     identity = said(identity);
+    channel = said(channel);
+    place = said(place);
+    if (!place.isEmpty()) Place.ofKey(place);
+    if (low != null && high != null && !(low.number() < high.number())) {
+      throw new QuantityException(
+          "the range of %s must rise: read %s … %s".formatted(name, low.typed(), high.typed()));
+    }
     if (language != Language.BY_HAND && address.isEmpty()) {
       throw new QuantityException("%s needs an address".formatted(name));
     }
@@ -88,7 +101,7 @@ public record Instrument(
   public static Instrument of(
       String name, Language language, String address, String ask, Unit unit) {
     return new Instrument(
-        name, language, address, ask, "", "", unit.symbol(), null, null, null, "", "");
+        name, language, address, ask, "", "", unit.symbol(), null, null, null, "", "", "", "");
   }
 
   /** True when it brings about what it is told. */
@@ -102,51 +115,80 @@ public record Instrument(
 
   public Instrument withName(String v) {
     return new Instrument(
-        v, language, address, ask, set, pattern, unit, low, high, accuracy, due, identity);
+        v, language, address, ask, set, pattern, unit, low, high, accuracy, due, identity, channel,
+        place);
   }
 
   public Instrument withLanguage(Language v) {
     return new Instrument(
-        name, v, address, ask, set, pattern, unit, low, high, accuracy, due, identity);
+        name, v, address, ask, set, pattern, unit, low, high, accuracy, due, identity, channel,
+        place);
   }
 
   public Instrument withAddress(String v) {
     return new Instrument(
-        name, language, v, ask, set, pattern, unit, low, high, accuracy, due, identity);
+        name, language, v, ask, set, pattern, unit, low, high, accuracy, due, identity, channel,
+        place);
   }
 
   public Instrument withAsk(String v) {
     return new Instrument(
-        name, language, address, v, set, pattern, unit, low, high, accuracy, due, identity);
+        name, language, address, v, set, pattern, unit, low, high, accuracy, due, identity, channel,
+        place);
   }
 
   public Instrument withSet(String v) {
     return new Instrument(
-        name, language, address, ask, v, pattern, unit, low, high, accuracy, due, identity);
+        name, language, address, ask, v, pattern, unit, low, high, accuracy, due, identity, channel,
+        place);
   }
 
   public Instrument withPattern(String v) {
     return new Instrument(
-        name, language, address, ask, set, v, unit, low, high, accuracy, due, identity);
+        name, language, address, ask, set, v, unit, low, high, accuracy, due, identity, channel,
+        place);
   }
 
   public Instrument withUnit(String v) {
     return new Instrument(
-        name, language, address, ask, set, pattern, v, low, high, accuracy, due, identity);
+        name, language, address, ask, set, pattern, v, low, high, accuracy, due, identity, channel,
+        place);
   }
 
   public Instrument withAccuracy(Value v) {
     return new Instrument(
-        name, language, address, ask, set, pattern, unit, low, high, v, due, identity);
+        name, language, address, ask, set, pattern, unit, low, high, v, due, identity, channel,
+        place);
   }
 
   public Instrument withDue(String v) {
     return new Instrument(
-        name, language, address, ask, set, pattern, unit, low, high, accuracy, v, identity);
+        name, language, address, ask, set, pattern, unit, low, high, accuracy, v, identity, channel,
+        place);
   }
 
   public Instrument withIdentity(String v) {
     return new Instrument(
-        name, language, address, ask, set, pattern, unit, low, high, accuracy, due, v);
+        name, language, address, ask, set, pattern, unit, low, high, accuracy, due, v, channel,
+        place);
+  }
+
+  /** With the range that it can read; null for an end that is not known. */
+  public Instrument withRange(Value from, Value to) {
+    return new Instrument(
+        name, language, address, ask, set, pattern, unit, from, to, accuracy, due, identity,
+        channel, place);
+  }
+
+  public Instrument withChannel(String v) {
+    return new Instrument(
+        name, language, address, ask, set, pattern, unit, low, high, accuracy, due, identity, v,
+        place);
+  }
+
+  public Instrument withPlace(String v) {
+    return new Instrument(
+        name, language, address, ask, set, pattern, unit, low, high, accuracy, due, identity,
+        channel, v);
   }
 }

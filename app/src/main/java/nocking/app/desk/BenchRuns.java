@@ -85,6 +85,7 @@ public final class BenchRuns {
 
   private void tell() {
     listeners.forEach(Runnable::run);
+    desk.live().follow();
   }
 
   /** The plan that was last worked at for a channel. */

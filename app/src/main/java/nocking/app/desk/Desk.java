@@ -51,6 +51,7 @@ public final class Desk {
   private Settings settings = Settings.forgotten();
   private boolean together;
   private final BenchRuns runs = new BenchRuns(this);
+  private final LiveMeter live = new LiveMeter(this);
 
   public Desk(Store store) {
     this.store = store;
@@ -67,6 +68,7 @@ public final class Desk {
     store.close();
     store = other;
     runs.forget();
+    live.forget();
     book = other.book();
     history.clear();
     analyses.clear();
@@ -99,6 +101,7 @@ public final class Desk {
 
   private void tell(Change change) {
     listeners.forEach(l -> l.accept(change));
+    if (change == Change.SELECTION || change == Change.DOCUMENT) live.follow();
   }
 
   public Book book() {
@@ -108,6 +111,11 @@ public final class Desk {
   /** Runs at the bench. */
   public BenchRuns runs() {
     return runs;
+  }
+
+  /** The meter at the selected channel. */
+  public LiveMeter live() {
+    return live;
   }
 
   public Store store() {

@@ -16,6 +16,7 @@ import javafx.scene.shape.LineTo;
 import javafx.scene.shape.MoveTo;
 import javafx.scene.shape.Path;
 import nocking.analysis.Analysis;
+import nocking.analysis.LiveReading;
 import nocking.analysis.ProbeInput;
 import nocking.app.control.EntryField;
 import nocking.app.desk.Desk;
@@ -217,7 +218,28 @@ final class PathStrip extends VBox {
             c.definition().working(),
             c.definition().working(),
             s.limited());
-    corner.setText(a.receiver().belief().map(b -> believes(a, s, b)).orElseGet(() -> error(a, s)));
+    live();
+  }
+
+  /** In the corner stands what a meter reads, or else how far the reading is off. */
+  void live() {
+    if (desk.channel().isEmpty()) return;
+    Analysis a = desk.analysis();
+    Optional<LiveReading> now = desk.live().now();
+    corner.getStyleClass().removeAll("live", "live-bad");
+    rail.live(now.map(LiveReading::quantity).orElse(Double.NaN));
+    String trouble = desk.live().trouble();
+    if (now.isPresent() || !trouble.isEmpty()) {
+      boolean bad = now.map(LiveReading::fault).orElse(true);
+      corner.getStyleClass().add(bad ? "live-bad" : "live");
+      corner.setText("live " + now.map(r -> r.says(a)).orElse(trouble));
+      return;
+    }
+    corner.setText(
+        a.at(desk.probe())
+            .map(
+                s -> a.receiver().belief().map(b -> believes(a, s, b)).orElseGet(() -> error(a, s)))
+            .orElse(""));
   }
 
   private static String error(Analysis a, ProbeState s) {

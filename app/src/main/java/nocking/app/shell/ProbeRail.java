@@ -23,7 +23,9 @@ final class ProbeRail extends Pane {
   private final Polygon handle = new Polygon(-7, -14, 7, -14, 7, -4, 0, 3, -7, -4);
   private Span span = new Span(0, 1);
   private List<String> stations = List.of();
+  private final Line liveMark = new Line(0, Y - 9, 0, Y + 9);
   private double at;
+  private double liveAt = Double.NaN;
 
   ProbeRail(Desk desk) {
     this.desk = desk;
@@ -38,6 +40,10 @@ final class ProbeRail extends Pane {
             + " with Shift a tenth, Home and End go to the ends.");
     handle.getStyleClass().add("handle");
     handle.setId("probe-handle");
+    liveMark.getStyleClass().add("live-mark");
+    liveMark.setId("live-mark");
+    liveMark.setMouseTransparent(true);
+    liveMark.setVisible(false);
     widthProperty().addListener(o -> rebuild());
     setOnMousePressed(this::grab);
     setOnMouseDragged(this::grab);
@@ -87,6 +93,14 @@ final class ProbeRail extends Pane {
     handle.setTranslateY(Y);
   }
 
+  /** Marks what a meter reads; NaN for nothing. */
+  void live(double x) {
+    liveAt = x;
+    liveMark.setVisible(Double.isFinite(x));
+    if (!Double.isFinite(x)) return;
+    liveMark.setTranslateX(SIDE + Math.clamp(span.fraction(x), 0, 1) * railWidth());
+  }
+
   private void rebuild() {
     getChildren().clear();
     double width = railWidth();
@@ -95,8 +109,9 @@ final class ProbeRail extends Pane {
     getChildren().add(rail);
     if (stations.isEmpty()) evenTicks(width);
     else stationTicks(width);
-    getChildren().add(handle);
+    getChildren().addAll(liveMark, handle);
     place(at);
+    live(liveAt);
   }
 
   private void evenTicks(double width) {

@@ -16,6 +16,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
+import nocking.analysis.LiveReading;
 import nocking.app.desk.Aside;
 import nocking.app.desk.Desk;
 import nocking.app.step.Exports;
@@ -37,6 +38,7 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.channel.WorkStep;
+import nocking.quantity.QuantityException;
 import nocking.view.Trouble;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -120,6 +122,13 @@ public final class Shell {
     commands.accelerate(scene);
     scene.addEventFilter(KeyEvent.KEY_PRESSED, this::functionKeys);
     desk.listen(this::changed);
+    desk.live()
+        .listen(
+            () -> {
+              if (desk.channel().isEmpty()) return;
+              guard("the strip", strip::live);
+              guard("this view", () -> shown().live());
+            });
     changed(Desk.Change.DOCUMENT);
   }
 
@@ -287,6 +296,8 @@ public final class Shell {
     }
     commands.add("Diagnose", "Shortcut+9", () -> desk.aside(Aside.DIAGNOSE));
     commands.add("Practice finding faults", "", () -> desk.aside(Aside.PRACTICE));
+    commands.add("Take the live reading", "F5", this::takeLive);
+    commands.add("Live reading on or off", "F6", () -> desk.live().toggle());
     commands.add("Find…", "Shortcut+K", () -> finder().open());
     commands.add(
         "New book…",
@@ -315,6 +326,26 @@ public final class Shell {
     commands.add("Help on what has the focus", "F1", () -> openHelp(scene().getFocusOwner()));
     commands.add("Keys", "", () -> openHelp(null));
     commands.add("Close the window", "Shortcut+Q", () -> scene().getWindow().hide());
+  }
+
+  /** The live reading goes where the work is; where there is no such place the probe goes to it. */
+  private void takeLive() {
+    if (desk.channel().isEmpty()) return;
+    desk.live()
+        .take(
+            r -> {
+              if (!r.read()) desk.say("The meter reads nothing: it is beyond its range.", true);
+              else if (!guarded(r) && Double.isFinite(r.quantity())) desk.probe(r.quantity());
+            });
+  }
+
+  private boolean guarded(LiveReading r) {
+    try {
+      return shown().live(r);
+    } catch (QuantityException e) {
+      desk.say(e.getMessage() + ".", true);
+      return true;
+    }
   }
 
   private Finder finder() {

@@ -12,6 +12,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
+import nocking.analysis.LiveReading;
 import nocking.app.control.Column;
 import nocking.app.control.Grid;
 import nocking.app.control.Paper;
@@ -26,6 +27,7 @@ import nocking.check.CheckRow;
 import nocking.check.CheckTable;
 import nocking.check.CheckTable.Measured;
 import nocking.check.Verdict;
+import nocking.converter.Converter;
 import nocking.path.TestPoint;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -302,7 +304,49 @@ public final class CheckSheet implements Sheet {
               Numbers.engineering(
                   rows.get(i).expectedNodes().get(k), points.get(k).unit().symbol(), 5));
     }
-    nodes.setText(words.append('.').toString());
+    words.append('.');
+    desk.live()
+        .now()
+        .filter(LiveReading::read)
+        .ifPresent(r -> words.append(beside(r, rows.get(i))));
+    nodes.setText(words.toString());
+  }
+
+  /** The row that is chosen takes it, or else the first that is not measured. */
+  @Override
+  public boolean live(LiveReading r) {
+    int row = grid.selectedRow();
+    if (row < 0 || row >= sheet().points().size()) {
+      row = 0;
+      while (row < sheet().points().size() && sheet().points().get(row).measured() != null) row++;
+    }
+    if (row >= sheet().points().size()) {
+      throw new QuantityException("There is no check input that is not measured yet");
+    }
+    r.requireConverter();
+    Converter k = desk.channel().orElseThrow().design().converter();
+    takeMeasured(
+        row,
+        switch (sheet().measured()) {
+          case VOLTS -> r.value(k.step()).typed();
+          case COUNTS -> String.valueOf(k.code(r.volts()));
+          case READING -> Numbers.fixed(r.quantity(), decimals() + 1);
+        });
+    return true;
+  }
+
+  /** What a meter reads beside what the chosen input expects. */
+  private String beside(LiveReading r, CheckRow row) {
+    double off = 1000 * (r.volts() - row.expectedNodes().getLast());
+    return " The meter reads %s V, %s mV off."
+        .formatted(
+            r.value(desk.channel().orElseThrow().design().converter().step()).typed(),
+            Numbers.signed(off, 1));
+  }
+
+  @Override
+  public void live() {
+    showNodes();
   }
 
   @Override

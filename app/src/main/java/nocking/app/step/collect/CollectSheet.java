@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Locale;
 import javafx.scene.Node;
 import javafx.scene.layout.StackPane;
+import nocking.analysis.LiveReading;
 import nocking.app.control.Segments;
 import nocking.app.desk.Desk;
 import nocking.app.desk.Store;
@@ -51,6 +52,12 @@ public final class CollectSheet implements Sheet {
   private void choose(Look v) {
     look = v;
     refresh();
+  }
+
+  /** The chosen point takes it as one more reading. */
+  @Override
+  public boolean live(LiveReading r) {
+    return look == Look.POINTS && typed.live(r);
   }
 
   @Override

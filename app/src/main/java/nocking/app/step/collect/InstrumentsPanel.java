@@ -50,16 +50,19 @@ final class InstrumentsPanel {
                     "instruments",
                     "No instruments yet. Add the meter and the reference that stand on the bench.",
                     List.of(
-                        text("name", 120, Instrument::name, Instrument::withName),
-                        text("speaks", 112, i -> i.language().title(), InstrumentsPanel::speaks),
-                        text("address", 138, Instrument::address, Instrument::withAddress),
-                        text("asked with", 84, Instrument::ask, Instrument::withAsk),
-                        text("set with", 84, Instrument::set, Instrument::withSet),
-                        text("unit", 50, Instrument::unit, InstrumentsPanel::unit),
+                        text("name", 106, Instrument::name, Instrument::withName),
+                        text("speaks", 96, i -> i.language().title(), InstrumentsPanel::speaks),
+                        text("address", 122, Instrument::address, Instrument::withAddress),
+                        text("asked with", 76, Instrument::ask, Instrument::withAsk),
+                        text("set with", 68, Instrument::set, Instrument::withSet),
+                        text("channel", 62, Instrument::channel, this::channel),
+                        text("at", 66, Instrument::place, Instrument::withPlace),
+                        text("unit", 42, Instrument::unit, InstrumentsPanel::unit),
+                        text("range", 70, InstrumentsPanel::range, InstrumentsPanel::range),
                         text(
                             "accuracy", 70, InstrumentsPanel::accuracy, InstrumentsPanel::accuracy),
-                        text("due", 98, Instrument::due, InstrumentsPanel::due),
-                        Column.shown("answers", 170, false, this::answer)),
+                        text("due", 82, Instrument::due, InstrumentsPanel::due),
+                        Column.shown("answers", 140, false, this::answer)),
                     i -> false)
                 .onDelete(this::remove),
             desk);
@@ -119,6 +122,36 @@ final class InstrumentsPanel {
   private static Instrument unit(Instrument i, String t) {
     Unit.of(t);
     return i.withUnit(t);
+  }
+
+  /** The tag as the book has it; nothing for an instrument that goes from channel to channel. */
+  private Instrument channel(Instrument i, String t) {
+    if (t.isEmpty()) return i.withChannel("");
+    return desk.book().channels().stream()
+        .filter(c -> c.tag().equalsIgnoreCase(t))
+        .findFirst()
+        .map(c -> i.withChannel(c.tag()))
+        .orElseThrow(() -> new QuantityException("no channel of this book is called " + t));
+  }
+
+  private static String range(Instrument i) {
+    if (i.low() == null && i.high() == null) return "";
+    return (i.low() == null ? "" : i.low().typed())
+        + "…"
+        + (i.high() == null ? "" : i.high().typed());
+  }
+
+  private static Instrument range(Instrument i, String t) {
+    if (t.isEmpty()) return i.withRange(null, null);
+    String[] ends = t.split("\\.{2,3}|…", -1);
+    if (ends.length != 2) {
+      throw new QuantityException("read '%s', expected a range such as 0…10".formatted(t));
+    }
+    return i.withRange(end(ends[0], i), end(ends[1], i));
+  }
+
+  private static Value end(String t, Instrument i) {
+    return t.isBlank() ? null : Value.typed(t.strip(), Unit.of(i.unit()));
   }
 
   private static String accuracy(Instrument i) {

@@ -17,6 +17,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
+import nocking.analysis.LiveReading;
 import nocking.app.control.Column;
 import nocking.app.control.Grid;
 import nocking.app.control.Paper;
@@ -28,6 +29,7 @@ import nocking.app.step.Files;
 import nocking.book.exchange.ColumnException;
 import nocking.book.exchange.ColumnFile;
 import nocking.channel.Channel;
+import nocking.converter.Converter;
 import nocking.points.Increments;
 import nocking.points.PointSet;
 import nocking.points.RawUnit;
@@ -243,6 +245,20 @@ final class TypedPoints {
         "add a point",
         "",
         c -> c.calibration(k -> k.withPoints(c.calibration().points().plus(List.of(p)))));
+  }
+
+  /** The chosen point, or else the last one, takes a reading more. */
+  boolean live(LiveReading r) {
+    r.requireConverter();
+    int chosen = grid.selectedRow();
+    int row = chosen >= 0 && isRow(chosen) ? chosen : set().points().size() - 1;
+    if (row < 0) throw new QuantityException("Type what is applied first; the reading goes there");
+    Converter k = desk.channel().orElseThrow().design().converter();
+    Value v = set().raw() == RawUnit.VOLTS ? r.value(k.step()) : Value.of(k.code(r.volts()));
+    var next = new ArrayList<>(point(row).readings());
+    next.add(v);
+    change(row, "take a reading", p -> p.withReadings(next));
+    return true;
   }
 
   private void takeReadings(int i, String text) {

@@ -11,6 +11,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
+import nocking.analysis.LiveReading;
 import nocking.app.control.Paper;
 import nocking.app.control.PlotView;
 import nocking.app.control.Segments;
@@ -134,6 +135,14 @@ public final class DiagnoseSheet implements Sheet {
     var next = new ArrayList<>(seen.list());
     for (Observation s : Diagnosis.ofPins(c)) if (places.contains(s.place())) next.add(s);
     desk.observe("take what the pins read", next);
+  }
+
+  /** What the meter reads counts as seen where it is. */
+  @Override
+  public boolean live(LiveReading r) {
+    double step = desk.channel().orElseThrow().design().converter().step();
+    entry.take(r.place(), r.value(step));
+    return true;
   }
 
   @Override

@@ -106,6 +106,13 @@ final class ObservationEntry extends VBox {
     if (!at.isFocused()) at.setText(input);
   }
 
+  /** Takes what a meter reads at a place, at the input that stands in the line. */
+  void take(Place p, Value volts) {
+    choose(p);
+    seen.setText(volts.typed() + " V");
+    take();
+  }
+
   private void take() {
     try {
       String x = at.getText().strip();

@@ -1,5 +1,6 @@
 package nocking.app.step.wire;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Pos;
@@ -14,6 +15,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
+import nocking.analysis.LiveReading;
 import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Segments;
@@ -301,6 +303,15 @@ final class BandsPanel extends VBox {
     };
   }
 
+  /** The chosen position, or the one that the volts lie in, takes where it settled. */
+  boolean live(LiveReading r) {
+    boolean none = desk.channel().orElseThrow().wiring().bands().positions().isEmpty();
+    if (part != Part.POSITIONS || none) return false;
+    r.requireConverter();
+    positions.settled(r);
+    return true;
+  }
+
   void probe() {
     Optional<ProbeState> at = desk.probeState();
     at.ifPresent(s -> ruler.probe(s.readOut().output()));
@@ -315,9 +326,16 @@ final class BandsPanel extends VBox {
     alarms.holds(part == Part.ALARMS ? holds : Optional.empty());
     switches.levels(
         at.map(s -> desk.analysis().wiring().contactsAt(s.readOut().output())).orElse(List.of()));
-    state.setText(holds.map(h -> "at the probe: " + h).orElse(""));
-    state.setVisible(holds.isPresent());
-    state.setManaged(holds.isPresent());
+    var words = new ArrayList<String>();
+    holds.ifPresent(h -> words.add("at the probe: " + h));
+    desk.live()
+        .now()
+        .map(LiveReading::state)
+        .filter(s -> !s.isEmpty())
+        .ifPresent(s -> words.add("live: " + s));
+    state.setText(String.join(" · ", words));
+    state.setVisible(!words.isEmpty());
+    state.setManaged(!words.isEmpty());
   }
 
   private List<Grid> grids() {

@@ -1,9 +1,11 @@
 package nocking.app.step.wire;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import nocking.analysis.LiveReading;
 import nocking.app.control.Column;
 import nocking.app.control.Grid;
 import nocking.band.BandPlan;
@@ -18,7 +20,10 @@ final class PositionGrid {
   /** Where the table is narrower the ruler alone shows the windows' ends. */
   private static final double WINDOW_FROM = 620;
 
+  private static final int DECIMALS = 4;
+
   private Positions judged;
+  private int last = -1;
   private final BandEdits bands;
   private final Grid grid;
 
@@ -112,6 +117,34 @@ final class PositionGrid {
     boolean own = text.isBlank() || text.startsWith("auto");
     Value v = own ? null : Value.typed(text, Unit.VOLT);
     change(i, "window of position", p -> p.withHalf(v));
+  }
+
+  /**
+   * Adds where a position has settled: coming down from a higher one than the last it stands among
+   * those, else among the way up.
+   */
+  void settled(LiveReading r) {
+    int at = grid.selectedRow();
+    if (at < 0 || at >= judged.windows().size()) at = nearest(r.volts());
+    boolean up = last < 0 || at >= last;
+    last = at;
+    BandPosition p = position(at);
+    List<Value> before = up ? p.up() : p.down();
+    var next = new ArrayList<>(before);
+    next.add(Value.of(Double.parseDouble(Numbers.fixed(r.volts(), DECIMALS))));
+    change(
+        at,
+        "settles of position",
+        k -> up ? k.withSettles(next, k.down()) : k.withSettles(k.up(), next));
+  }
+
+  private int nearest(double volts) {
+    int best = 0;
+    for (int i = 1; i < judged.windows().size(); i++) {
+      double off = Math.abs(judged.windows().get(i).centre() - volts);
+      if (off < Math.abs(judged.windows().get(best).centre() - volts)) best = i;
+    }
+    return best;
   }
 
   private void takeSettles(int i, String text, boolean up) {

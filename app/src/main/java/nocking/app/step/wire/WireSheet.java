@@ -18,6 +18,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.Rectangle;
 import nocking.analysis.Analysis;
+import nocking.analysis.LiveReading;
 import nocking.app.control.Column;
 import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
@@ -301,6 +302,21 @@ public final class WireSheet implements Sheet {
     return c.design().sensor() != null && c.design().sensor().ratiometricSupply().isPresent();
   }
 
+  /** Bands take where a position settles; else the signal's wire takes it. */
+  @Override
+  public boolean live(LiveReading r) {
+    if (look == Look.BANDS && bands.live(r)) return true;
+    r.requireConverter();
+    int signal = plan().indexOf(Pin.Function.SIGNAL);
+    for (int i = 0; i < rows.size(); i++) {
+      if (signal < 0 || rows.get(i).pin() != signal) continue;
+      double step = desk.channel().orElseThrow().design().converter().step();
+      takeMeasured(i, r.value(step).typed());
+      return true;
+    }
+    throw new QuantityException("There is no signal wire that could take it: add one");
+  }
+
   @Override
   public Node node() {
     return root;
@@ -323,6 +339,11 @@ public final class WireSheet implements Sheet {
       look = selector ? Look.BANDS : Look.FAULTS;
       looks.show(look);
     }
+  }
+
+  @Override
+  public void live() {
+    if (look == Look.BANDS) bands.probe();
   }
 
   @Override

@@ -1,0 +1,265 @@
+package nocking.app.desk;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.application.Platform;
+import nocking.analysis.LiveReading;
+import nocking.bench.instrument.Connection;
+import nocking.bench.instrument.InstrumentException;
+import nocking.bench.instrument.Reference;
+import nocking.channel.Channel;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
+import nocking.run.Instrument;
+import nocking.run.RunSnapshot;
+import nocking.wiring.Place;
+
+/**
+ * What the meter at the selected channel reads: now and then while it is switched on, or once when
+ * it is asked for. A run that reads the channel is listened to; else the meter is asked on a thread
+ * of its own. All methods belong to the interface thread.
+ */
+public final class LiveMeter {
+  private static final long EVERY = 400;
+  private static final long AFTER_TROUBLE = 2000;
+
+  /** Nanoseconds between what a run tells. */
+  private static final long SOME = 250_000_000;
+
+  private static final Place CONVERTER = Place.of(Place.Kind.SIGNAL_AT_RECEIVER);
+
+  private final Desk desk;
+  private final List<Runnable> listeners = new ArrayList<>();
+  private Poll poll;
+  private String channel = "";
+  private double volts = Double.NaN;
+  private String trouble = "";
+  private boolean following;
+  private long told;
+
+  /** Asks one meter until it is told to end. */
+  private final class Poll implements Runnable {
+    final Instrument meter;
+    volatile boolean ended;
+
+    Poll(Instrument meter) {
+      this.meter = meter;
+    }
+
+    @Override
+    public void run() {
+      Reference open = null;
+      while (!ended) {
+        double read = Double.NaN;
+        String why = "";
+        try {
+          if (open == null) open = Connection.open(meter);
+          read = inVolts(meter, open.read());
+        } catch (InstrumentException e) {
+          why = e.getMessage();
+          if (e.breaks() && open != null) {
+            open.close();
+            open = null;
+          }
+        }
+        double v = read;
+        String w = why;
+        Platform.runLater(() -> heard(this, v, w));
+        try {
+          Thread.sleep(why.isEmpty() ? EVERY : AFTER_TROUBLE);
+        } catch (InterruptedException e) {
+          break;
+        }
+      }
+      if (open != null) open.close();
+    }
+  }
+
+  LiveMeter(Desk desk) {
+    this.desk = desk;
+  }
+
+  /** Has something called when there is another reading. */
+  public void listen(Runnable listener) {
+    listeners.add(listener);
+  }
+
+  private static double inVolts(Instrument meter, double v) {
+    return meter.unit().isEmpty() ? v : Unit.of(meter.unit()).convert(v, Unit.VOLT);
+  }
+
+  /** The meter that is at the selected channel; empty where none is. */
+  public Optional<Instrument> meter() {
+    return desk.channel()
+        .flatMap(
+            c ->
+                desk.book().instruments().stream()
+                    .filter(i -> measures(i, c))
+                    .findFirst()
+                    .or(() -> desk.runs().standIn().flatMap(b -> b.meter(c.tag()))));
+  }
+
+  private static boolean measures(Instrument i, Channel c) {
+    try {
+      return !i.byHand()
+          && i.channel().equalsIgnoreCase(c.tag())
+          && Unit.of(i.unit()).dimension().equals(Unit.VOLT.dimension());
+    } catch (QuantityException e) {
+      return false;
+    }
+  }
+
+  /** Where it is measured. */
+  private Place place() {
+    return meter()
+        .map(Instrument::place)
+        .filter(p -> !p.isEmpty())
+        .map(Place::ofKey)
+        .orElse(CONVERTER);
+  }
+
+  /** True while readings come by themselves. */
+  public boolean on() {
+    return following;
+  }
+
+  /** Switches the readings on or off. */
+  public void toggle() {
+    if (following) {
+      off();
+      return;
+    }
+    if (desk.channel().isEmpty()) return;
+    if (meter().isEmpty() && running().isEmpty()) {
+      desk.say(noMeter(), true);
+      return;
+    }
+    following = true;
+    follow();
+  }
+
+  private String noMeter() {
+    return "No meter measures %s: name the channel of one under Collect, instruments, or set up the bench that stands in."
+        .formatted(desk.channel().orElseThrow().tag());
+  }
+
+  private void off() {
+    following = false;
+    end();
+    volts = Double.NaN;
+    trouble = "";
+    tell();
+  }
+
+  private void end() {
+    if (poll != null) poll.ended = true;
+    poll = null;
+  }
+
+  /** Asks the meter of the channel that is selected now; a run that reads it is listened to. */
+  void follow() {
+    if (!following) return;
+    boolean runs = running().isPresent();
+    if (runs && System.nanoTime() - told > SOME) tell();
+    Optional<Instrument> meter = runs ? Optional.empty() : meter();
+    String id = desk.channel().map(Channel::id).orElse("");
+    boolean same =
+        id.equals(channel)
+            && (poll == null
+                ? meter.isEmpty()
+                : meter.isPresent() && poll.meter.equals(meter.get()));
+    if (same) return;
+    end();
+    channel = id;
+    volts = Double.NaN;
+    trouble = "";
+    if (meter.isPresent()) {
+      poll = new Poll(meter.get());
+      Thread.ofPlatform().daemon().name("live").start(poll);
+    }
+    tell();
+  }
+
+  private void heard(Poll by, double v, String why) {
+    if (by != poll) return;
+    volts = v;
+    trouble = why;
+    tell();
+  }
+
+  private void tell() {
+    told = System.nanoTime();
+    listeners.forEach(Runnable::run);
+  }
+
+  /** The newest volts of a run that reads the selected channel. */
+  private Optional<Double> running() {
+    Optional<RunSnapshot> now = desk.runs().running() ? desk.runs().now() : Optional.empty();
+    return desk.channel()
+        .flatMap(
+            c ->
+                now.flatMap(
+                    n -> {
+                      int at = BenchRuns.place(n.plan(), c.id());
+                      boolean has = at >= 0 && n.last().isPresent();
+                      return has ? Optional.of(n.last().get().raw().get(at)) : Optional.empty();
+                    }));
+  }
+
+  /** What is read now; empty while it is switched off or nothing was read yet. */
+  public Optional<LiveReading> now() {
+    if (!following || desk.channel().isEmpty()) return Optional.empty();
+    double v = running().orElse(volts);
+    return Double.isNaN(v) ? Optional.empty() : Optional.of(reading(v));
+  }
+
+  private LiveReading reading(double v) {
+    return LiveReading.of(desk.analysis(), place(), v, desk.probe());
+  }
+
+  /** What does not work; empty when all does. */
+  public String trouble() {
+    return following ? trouble : "";
+  }
+
+  /** Reads once and hands it over; says so where it cannot be read. */
+  public void take(Consumer<LiveReading> taker) {
+    Optional<LiveReading> now = now();
+    if (now.isPresent()) {
+      taker.accept(now.get());
+      return;
+    }
+    Optional<Instrument> meter = meter();
+    if (meter.isEmpty()) {
+      desk.say(noMeter(), true);
+      return;
+    }
+    String id = desk.channel().orElseThrow().id();
+    Background.run(
+        () -> once(meter.get()),
+        o -> {
+          if (!desk.channel().map(c -> c.id().equals(id)).orElse(false)) return;
+          if (o.why.isEmpty()) taker.accept(reading(o.volts));
+          else desk.say(o.why, true);
+        });
+  }
+
+  private record Once(double volts, String why) {}
+
+  private static Once once(Instrument meter) {
+    try (Reference r = Connection.open(meter)) {
+      return new Once(inVolts(meter, r.read()), "");
+    } catch (InstrumentException e) {
+      return new Once(Double.NaN, e.getMessage() + ".");
+    }
+  }
+
+  /** Another book comes. */
+  void forget() {
+    following = false;
+    end();
+    volts = Double.NaN;
+  }
+}
