@@ -178,6 +178,12 @@ public final class BenchRuns {
     return standIn();
   }
 
+  /** The bench of a channel, set up where none stands or that of another one does. */
+  public void standInFor(String tag) {
+    boolean there = standIn != null && standIn.meter(tag).isPresent();
+    if (!there) Scene.of(tag).ifPresent(s -> setUp(s, StandIn.Pace.TEN));
+  }
+
   private void takeDown() {
     if (standIn != null) standIn.close();
     standIn = null;

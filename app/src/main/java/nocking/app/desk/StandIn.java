@@ -10,6 +10,7 @@ import java.util.stream.Stream;
 import nocking.bench.run.BenchClock;
 import nocking.bench.simulated.BenchModel;
 import nocking.bench.simulated.BenchServer;
+import nocking.bench.simulated.BenchState;
 import nocking.bench.simulated.Fault;
 import nocking.bench.simulated.Scene;
 import nocking.bench.simulated.SteppedClock;
@@ -79,13 +80,42 @@ public final class StandIn implements AutoCloseable {
     return at.isPresent() ? Optional.of(server.meter(at.getAsInt())) : Optional.empty();
   }
 
+  /** How it stands; to look at it changes nothing. */
+  public BenchState state() {
+    return model.state();
+  }
+
+  /** Brings what is applied to a set point, as a knob does. */
+  public void bringTo(double quantity) {
+    model.bringTo(quantity);
+  }
+
+  /** Puts a sensor deeper than the reference, in millimetres. */
+  public void depth(int sensor, double millimetres) {
+    model.depth(sensor, millimetres);
+  }
+
+  /** Makes a fault at an instrument: 0 the reference, 1 … the meters. */
+  public void fault(int instrument, Fault fault) {
+    try {
+      server.fault(instrument, fault);
+    } catch (IOException e) {
+      LOG.warn("a connection was not dropped", e);
+    }
+  }
+
+  /** Where an instrument answers: 0 the reference, 1 … the meters. */
+  public String address(int instrument) {
+    return server.address(instrument);
+  }
+
   /** Does what hands would do at a real one. */
   void put(double quantity) {
     model.put(quantity);
   }
 
   /** Does what the hands do in a step of a procedure. */
-  void doIt(Deed deed) {
+  public void doIt(Deed deed) {
     model.doIt(deed);
   }
 
@@ -106,16 +136,7 @@ public final class StandIn implements AutoCloseable {
 
   /** Makes a fault at a channel's meter. */
   public void fault(String tag, Fault fault) {
-    scene()
-        .place(tag)
-        .ifPresent(
-            i -> {
-              try {
-                server.fault(i + 1, fault);
-              } catch (IOException e) {
-                LOG.warn("a connection was not dropped", e);
-              }
-            });
+    scene().place(tag).ifPresent(i -> fault(i + 1, fault));
   }
 
   /** The clock that goes as its time does. */

@@ -79,6 +79,7 @@ public final class Shell {
   private Finder finder;
   private HelpCard help;
   private DrawerPanel drawer;
+  private BenchWindow bench;
   private final StackPane body = new StackPane();
   private final Label message = new Label();
   private final HBox messageBar = new HBox(message);
@@ -298,6 +299,7 @@ public final class Shell {
     commands.add("Practice finding faults", "", () -> desk.aside(Aside.PRACTICE));
     commands.add("Take the live reading", "F5", this::takeLive);
     commands.add("Live reading on or off", "F6", () -> desk.live().toggle());
+    commands.add("Simulated bench…", "", this::openBench);
     commands.add("Find…", "Shortcut+K", () -> finder().open());
     commands.add(
         "New book…",
@@ -326,6 +328,21 @@ public final class Shell {
     commands.add("Help on what has the focus", "F1", () -> openHelp(scene().getFocusOwner()));
     commands.add("Keys", "", () -> openHelp(null));
     commands.add("Close the window", "Shortcut+Q", () -> scene().getWindow().hide());
+  }
+
+  /** The bench that stands in for the selected channel, in a window of its own. */
+  private void openBench() {
+    desk.channel().ifPresent(c -> desk.runs().standInFor(c.tag()));
+    if (desk.runs().standIn().isEmpty()) {
+      desk.say("No simulated bench stands in for this channel.", true);
+      return;
+    }
+    if (bench == null) {
+      bench = new BenchWindow(desk, scene.getWindow());
+      // The keys of the work go on beside it.
+      commands.accelerate(bench.scene());
+    }
+    bench.open();
   }
 
   /** The live reading goes where the work is; where there is no such place the probe goes to it. */

@@ -73,6 +73,10 @@ final class TopBar extends HBox {
                 "Diagnose",
                 "Practice finding faults",
                 null,
+                "Simulated bench…",
+                "Take the live reading",
+                "Live reading on or off",
+                null,
                 "Dark variant"),
             menu(commands, "Help", "Find…", "Help on what has the focus", "Keys"));
     var gap = new Region();

@@ -164,6 +164,16 @@ public final class BenchModel {
     return applied;
   }
 
+  /** How it stands, without any noise; to look at it changes nothing. */
+  public synchronized BenchState state() {
+    List<BenchState.AtSensor> sensors =
+        probes.stream()
+            .map(p -> new BenchState.AtSensor(p.sensor.tag(), p.carried, p.depth, p.fault))
+            .toList();
+    boolean grounded = taught.map(Taught::grounded).orElse(false);
+    return new BenchState(seconds(), target, shown, applied, sensors, tight, grounded);
+  }
+
   /** What a sensor would give at the quantity, without noise, lag and play. */
   public double truth(int sensor, double quantity) {
     return scene.sensors().get(sensor).volts().applyAsDouble(quantity);

@@ -30,6 +30,10 @@ final class Taught {
     took = false;
   }
 
+  boolean grounded() {
+    return !Double.isNaN(held);
+  }
+
   /** Lets time go by with the sensor at a place. */
   void step(double dt, double place) {
     if (!Double.isNaN(since)) since += dt;
