@@ -279,7 +279,7 @@ class StagesTest extends WindowTest {
   void frontPageLeadsToTheDemoAndTheDarkVariant() {
     open(Book.EMPTY);
     hands.click("front-demo");
-    assertThat(Hands.<Book>ask(() -> desk.book()).channels()).hasSize(11);
+    assertThat(Hands.<Book>ask(() -> desk.book()).channels()).hasSize(13);
     hands.press(KeyCode.CONTROL, KeyCode.K).type("Dark").press(KeyCode.ENTER);
     assertThat(Hands.<Boolean>ask(() -> desk.dark())).isTrue();
     hands.press(KeyCode.CONTROL, KeyCode.N);

@@ -1,5 +1,6 @@
 package nocking.demo;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
 import java.util.stream.IntStream;
@@ -42,23 +43,23 @@ public final class Hatchery {
 
   /** The whole book; the same seed gives the same book. */
   public static Book book(long seed) {
+    var channels =
+        new ArrayList<>(
+            List.of(
+                incubator(seed),
+                blower(seed + 1),
+                oxygen(seed + 2),
+                outletGate(),
+                WaterSide.raceway(seed + 3),
+                WaterSide.headerTank(seed + 4),
+                WaterSide.sluice(),
+                WaterSide.diverter(seed + 6),
+                PlantSide.hopper(seed + 5),
+                PlantSide.aerator(),
+                PlantSide.paddle()));
+    channels.addAll(Sump.probes());
     return new Book(
-        List.of(
-            incubator(seed),
-            blower(seed + 1),
-            oxygen(seed + 2),
-            outletGate(),
-            WaterSide.raceway(seed + 3),
-            WaterSide.headerTank(seed + 4),
-            WaterSide.sluice(),
-            WaterSide.diverter(seed + 6),
-            PlantSide.hopper(seed + 5),
-            PlantSide.aerator(),
-            PlantSide.paddle()),
-        Shelf.cards(),
-        Shelf.drawer(),
-        PriorWeights.USUAL,
-        Shelf.instruments());
+        channels, Shelf.cards(), Shelf.drawer(), PriorWeights.USUAL, Shelf.instruments());
   }
 
   private static Value typed(String text, Unit unit) {

@@ -4,7 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import nocking.analysis.Analysis;
+import nocking.analysis.Jobs;
 import nocking.analysis.RunDraft;
 import nocking.bench.run.Rig;
 import nocking.bench.run.RunEngine;
@@ -13,13 +15,19 @@ import nocking.bench.simulated.BesideModel;
 import nocking.bench.simulated.Scene;
 import nocking.channel.Book;
 import nocking.channel.Channel;
+import nocking.procedure.Procedure;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
 import nocking.run.Act;
 import nocking.run.Conditions;
+import nocking.run.Instrument;
 import nocking.run.Purpose;
 import nocking.run.RunJournal;
 import nocking.run.RunPlan;
 import nocking.run.RunPoint;
 import nocking.run.RunProgress;
+import nocking.run.RunSnapshot;
+import nocking.run.SetPoints;
 import nocking.run.Sweep;
 
 /**
@@ -31,6 +39,12 @@ public final class HatcheryRuns {
   private static final long START = 1_775_120_400_000L;
 
   private static final long DAY = 86_400_000L;
+
+  /** Sweeps after which the power goes. */
+  private static final int POWER_CUT = 150;
+
+  /** Seconds for the surface of the sump to calm. */
+  private static final double CALM = 20;
 
   private HatcheryRuns() {}
 
@@ -59,24 +73,59 @@ public final class HatcheryRuns {
     var runs = new ArrayList<Recorded>();
     String[] whole = {"RW-T1", "SG-P1", "HD-L1", "GV-P1"};
     for (int i = 0; i < whole.length; i++) {
-      runs.add(
-          carryOut(
-              book.byTag(whole[i]).orElseThrow(), seed + i, START + i * DAY, Integer.MAX_VALUE));
+      Channel c = book.byTag(whole[i]).orElseThrow();
+      var bench = new BenchModel(Scene.of(c.tag()).orElseThrow(), seed + i);
+      runs.add(carryOut(List.of(c), bench, START + i * DAY, p -> p, Integer.MAX_VALUE));
     }
-    runs.add(carryOut(book.byTag("BL-P1").orElseThrow(), seed + 9, START + 9 * DAY, 150));
+    runs.add(pours(book, seed + 5, START + 5 * DAY));
+    runs.add(job(book.byTag("FD-S1").orElseThrow(), "positions", seed + 6, START + 6 * DAY));
+    runs.add(job(book.byTag("SG-P1").orElseThrow(), "mechanical", seed + 7, START + 7 * DAY));
+    Channel blower = book.byTag("BL-P1").orElseThrow();
+    var pump = new BenchModel(Scene.of(blower.tag()).orElseThrow(), seed + 9);
+    runs.add(carryOut(List.of(blower), pump, START + 9 * DAY, p -> p, POWER_CUT));
     return List.copyOf(runs);
   }
 
+  /** Both probes of the sump at once, 50 L a pour. */
+  private static Recorded pours(Book book, long seed, long start) {
+    List<Channel> both =
+        List.of(book.byTag("SP-V1").orElseThrow(), book.byTag("SP-V2").orElseThrow());
+    var model = new BenchModel(Scene.of("SP-V1").orElseThrow(), seed);
+    List<Value> totals = SetPoints.parse("50…600 / 50", Unit.of("L"));
+    return carryOut(
+        both, model, start, p -> RunDraft.pours(p.withSetPoints(totals), CALM), Integer.MAX_VALUE);
+  }
+
+  /** A procedure whose title begins so. */
+  private static Recorded job(Channel c, String title, long seed, long start) {
+    Procedure job =
+        Jobs.of(Analysis.of(c)).stream()
+            .filter(p -> p.title().startsWith(title))
+            .findFirst()
+            .orElseThrow();
+    var model = new BenchModel(Scene.of(c.tag(), job).orElseThrow(), seed);
+    return carryOut(List.of(c), model, start, p -> Jobs.plan(p, job, c), Integer.MAX_VALUE);
+  }
+
   /**
+   * @param how makes the plan of the usual one
    * @param sweeps after which the power goes
    */
-  private static Recorded carryOut(Channel c, long seed, long start, int sweeps) {
-    Scene scene = Scene.of(c.tag()).orElseThrow();
-    var model = new BenchModel(scene, seed);
+  private static Recorded carryOut(
+      List<Channel> channels,
+      BenchModel model,
+      long start,
+      UnaryOperator<RunPlan> how,
+      int sweeps) {
     var bench = new BesideModel(model, start);
-    int sensor = scene.place(c.tag()).orElseThrow();
+    List<Instrument> meters =
+        channels.stream()
+            .map(c -> bench.meter(model.scene().place(c.tag()).orElseThrow()))
+            .toList();
     RunPlan plan =
-        RunDraft.plan(List.of(Analysis.of(c)), bench.reference(), List.of(bench.meter(sensor)))
+        how.apply(
+                RunDraft.plan(
+                    channels.stream().map(Analysis::of).toList(), bench.reference(), meters))
             .withPurpose(Purpose.AS_FOUND)
             .withConditions(new Conditions("KS", "18 °C", "", "", ""));
     var lines = new ArrayList<Line>();
@@ -97,8 +146,30 @@ public final class HatcheryRuns {
             lines.add(new Line.Done(act));
           }
         };
-    engine[0] = new RunEngine(progress, journal, new Rig(plan, bench), bench, s -> {});
+    var hands = new Hands(model);
+    engine[0] =
+        new RunEngine(
+            progress, journal, new Rig(plan, bench), bench, s -> hands.help(s, engine[0]));
     engine[0].run();
-    return new Recorded("run-" + c.tag().toLowerCase(Locale.ROOT), start, plan, lines);
+    String job = plan.procedure() == null ? "" : "-" + plan.procedure().title().split(" ")[0];
+    String id = "run-" + channels.getFirst().tag().toLowerCase(Locale.ROOT) + job;
+    return new Recorded(id, start, plan, lines);
+  }
+
+  /** Does what a step asks hands for, once each. */
+  private static final class Hands {
+    private final BenchModel model;
+    private int done = -1;
+
+    Hands(BenchModel model) {
+      this.model = model;
+    }
+
+    void help(RunSnapshot now, RunEngine engine) {
+      if (!now.hands() || now.step().isEmpty() || now.next() == done) return;
+      done = now.next();
+      model.doIt(now.step().get().deed());
+      engine.ask(Act.Kind.READY, "");
+    }
   }
 }
