@@ -194,7 +194,13 @@ class ProceduresTest extends WindowTest {
     double reads =
         Hands.ask(() -> desk.analysis().calibration().curve().orElseThrow().quantity(volts));
     assertThat(reads).isCloseTo(30, within(0.3));
-    hands.press(KeyCode.CONTROL, KeyCode.Z);
+    // It stands apart from the curve, and comes off by itself.
+    hands.run(() -> desk.step(WorkStep.FIT));
+    settled();
+    assertThat(text("trim-says")).startsWith("On top of it: zero").contains("span ×1.0");
+    hands.click("trim-off");
     assertThat(channel("BL-P1").calibration().trim()).isNull();
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(channel("BL-P1").calibration().trim()).isEqualTo(trim);
   }
 }

@@ -136,6 +136,37 @@ class RunTableTest {
     assertThat(stored.progress().points()).hasSizeGreaterThanOrEqualTo(3);
   }
 
+  /**
+   * However many readings a point takes to settle, all are there and vouched for; with little
+   * memory ({@code -Dnocking.readings=1000000 -Xmx64m}) as with much.
+   */
+  @Test
+  void manyReadingsTakeNoMemory() {
+    int sweeps = Integer.getInteger("nocking.readings", 40_000) / 8;
+    RunPlan endless =
+        plan(8)
+            .withGiveUp(1e9)
+            .withChannels(
+                plan(8).channels().stream()
+                    .map(
+                        c ->
+                            new RunChannel(
+                                c.channel(),
+                                c.tag(),
+                                c.raw(),
+                                c.meter(),
+                                new SettleRule.Stable(1e-9, 1e-9, 30),
+                                ""))
+                    .toList());
+    try (BookFile book = open()) {
+      goOn(new RunProgress(endless), book.begin("r", endless), sweeps, 3);
+      StoredRun stored = book.runs().getFirst();
+      assertThat(stored.sweeps()).isEqualTo(sweeps);
+      assertThat(stored.after()).isEqualTo(sweeps);
+      assertThat(book.problems()).isEmpty();
+    }
+  }
+
   @Test
   void whatIsMissingIsSaid() {
     RunPlan plan = plan(2);

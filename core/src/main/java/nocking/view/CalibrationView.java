@@ -33,6 +33,7 @@ public final class CalibrationView {
   private final Workings workings;
   private final Lazy<Samples> samples;
   private final Lazy<List<Fit>> fits;
+  private final Lazy<Optional<Curve>> untrimmed;
   private final Lazy<Optional<Curve>> curve;
   private final Lazy<Optional<DoubleUnaryOperator>> function;
   private final Lazy<Optional<PointsMisfit>> misfit;
@@ -47,7 +48,8 @@ public final class CalibrationView {
     this.workings = workings;
     samples = workings.once("the reference points", this::gather, NO_SAMPLES);
     fits = workings.once("the fits", this::fitAll, List.of());
-    curve = workings.once("the adopted curve", this::chooseCurve, Optional.empty());
+    untrimmed = workings.once("the adopted curve", this::chooseCurve, Optional.empty());
+    curve = workings.once("the trimmed curve", this::trimmed, Optional.empty());
     function =
         workings.once("the adopted curve", () -> curve().map(Curve::function), Optional.empty());
     misfit = workings.once("what the points contradict", this::contradiction, Optional.empty());
@@ -121,13 +123,17 @@ public final class CalibrationView {
     return curve.get();
   }
 
-  private Optional<Curve> chooseCurve() {
+  private Optional<Curve> trimmed() {
     Trim trim = channel.calibration().trim();
     return trim == null ? untrimmed() : untrimmed().map(trim::on);
   }
 
   /** The curve under the trim, for a trim that is made anew. */
   public Optional<Curve> untrimmed() {
+    return untrimmed.get();
+  }
+
+  private Optional<Curve> chooseCurve() {
     Adopted adopted = channel.calibration().adopted();
     if (channel.calibration().designAdopted()) return design.equation();
     return Optional.of(curveOf(adopted));

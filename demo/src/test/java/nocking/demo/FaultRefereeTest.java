@@ -216,7 +216,7 @@ class FaultRefereeTest {
         case "RW-T1" -> raceway();
         case "HD-L1" -> tank();
         case "SG-P1" -> sluice();
-        case "FD-S1" -> diverter();
+        case "FD-S1", "SP-V1", "SP-V2" -> pulledDown();
         case "FH-W1" -> hopper();
         case "AE-V1" -> aerator();
         case "PD-Q1" -> paddle();
@@ -326,7 +326,7 @@ class FaultRefereeTest {
       out.put("TP2", v.get("TP2"));
     }
 
-    private void diverter() {
+    private void pulledDown() {
       electronics(5, 0);
       n.r("TP1", "0", part(1, "Rh", 100e3));
       Map<String, Double> v = n.solve();

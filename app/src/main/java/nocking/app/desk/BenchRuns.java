@@ -42,6 +42,7 @@ public final class BenchRuns {
   private final Desk desk;
   private final Clock wall = Clock.systemUTC();
   private final List<Runnable> listeners = new ArrayList<>();
+  private final RunBeep beep = new RunBeep(Tone::sound);
   private final Map<String, RunPlan> drafts = new HashMap<>();
   private List<Stored> stored = List.of();
   private Live live;
@@ -83,7 +84,13 @@ public final class BenchRuns {
     listeners.add(listener);
   }
 
+  /** What calls whoever is not looking. */
+  public RunBeep beep() {
+    return beep;
+  }
+
   private void tell() {
+    now().ifPresent(beep::hear);
     listeners.forEach(Runnable::run);
     desk.live().follow();
   }

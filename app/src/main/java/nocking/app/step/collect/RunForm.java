@@ -8,6 +8,7 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
@@ -61,6 +62,7 @@ final class RunForm {
   private final EntryField ambient;
   private final EntryField place;
   private final EntryField sensorPlace;
+  private final CheckBox beep = new CheckBox("Beep when it needs me");
   private final Label problem = Paper.caption("");
   private final Button begin = new Button("Begin the run");
   private final PlacesPanel places;
@@ -141,6 +143,8 @@ final class RunForm {
     ambient.prompt("21 °C");
     place.prompt("depth or port");
     sensorPlace.prompt("depth or port");
+    beep.setId("run-beep");
+    beep.setOnAction(e -> desk.runs().beep().on(beep.isSelected()));
     begin.setId("run-begin");
     begin.getStyleClass().add("primary");
     begin.setOnAction(e -> plan().ifPresent(desk.runs()::begin));
@@ -167,6 +171,7 @@ final class RunForm {
             giveUp,
             row("and then", then),
             row("Purpose", purpose),
+            beep,
             Paper.subtitle("Conditions"),
             operator,
             ambient,
@@ -395,6 +400,7 @@ final class RunForm {
   /** The run has begun or ended. */
   void news() {
     choice.news();
+    beep.setSelected(desk.runs().beep().on());
     boolean running = desk.runs().running();
     begin.setDisable(running || !desk.editable() || plan().isEmpty());
     begin.setText(running ? "A run is under way" : "Begin the run");

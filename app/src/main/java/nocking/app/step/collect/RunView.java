@@ -49,12 +49,13 @@ final class RunView {
     points = new RunPoints(desk);
     job = new JobPanel(desk);
     VBox.setVgrow(trace, Priority.ALWAYS);
-    tracePaper.setMinHeight(140);
-    tracePaper.setPrefHeight(176);
+    tracePaper.setMinHeight(124);
+    tracePaper.setPrefHeight(150);
     VBox.setVgrow(points.node(), Priority.ALWAYS);
     caution.setId("run-caution");
     caution.getStyleClass().add("caution-line");
     caution.setMinHeight(Region.USE_PREF_SIZE);
+    caution.setMaxWidth(Double.MAX_VALUE);
     var right = new VBox(12, offer, cue, caution, tracePaper, points.node(), job.node());
     HBox.setHgrow(right, Priority.ALWAYS);
     var left = WheelScroll.of(form.node());

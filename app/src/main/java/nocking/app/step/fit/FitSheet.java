@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -25,6 +26,7 @@ import nocking.fit.Coefficient;
 import nocking.fit.Fit;
 import nocking.fit.FitModel;
 import nocking.fit.Recommendation;
+import nocking.fit.Trim;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.report.plot.Axis;
@@ -53,6 +55,9 @@ public final class FitSheet implements Sheet {
   private final PlotView against = new PlotView("design-plot", "Design against measurement");
   private final HBox root;
   private List<Fit> fits = List.of();
+  private final Label trimSays = Paper.caption("");
+  private final Button trimOff = new Button("Take the trim off");
+  private final HBox trim = new HBox(8, trimSays, trimOff);
   private String chosen = "";
 
   public FitSheet(Desk desk) {
@@ -99,12 +104,19 @@ public final class FitSheet implements Sheet {
             i -> false);
     coefficients.setPrefHeight(96);
     coefficients.setMinHeight(84);
+    trimOff.setId("trim-off");
+    trimOff.getStyleClass().add("tiny");
+    trimOff.setOnAction(
+        e -> desk.edit("take the trim off", "", c -> c.calibration(k -> k.withTrim(null))));
+    trimSays.setId("trim-says");
+    trim.setAlignment(Pos.CENTER_LEFT);
     candidates =
         new Paper(
             "Candidates",
             grid,
             reason,
             new HBox(8, adopt, collect),
+            trim,
             Paper.subtitle("Constants"),
             coefficients,
             problems);
@@ -200,6 +212,14 @@ public final class FitSheet implements Sheet {
     for (int i = 0; i < fits.size(); i++) {
       if (fits.get(i).model().equals(chosen)) grid.table().getSelectionModel().select(i);
     }
+    Trim trimmed = c.calibration().trim();
+    trim.setVisible(trimmed != null);
+    trim.setManaged(trimmed != null);
+    trimOff.setDisable(!desk.editable());
+    trimSays.setText(
+        trimmed == null
+            ? ""
+            : "On top of it: " + trimmed.says(c.definition().unit(), a.design().decimals() + 1));
     boolean none = fits.isEmpty();
     collect.setVisible(none);
     collect.setManaged(none);
