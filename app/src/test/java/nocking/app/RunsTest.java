@@ -44,7 +44,7 @@ class RunsTest extends WindowTest {
   }
 
   private void untilSaid(String words) {
-    while (!column("instruments", 11).getFirst().contains(words)) Hands.settle();
+    while (!column("instruments", 8).getFirst().contains(words)) Hands.settle();
   }
 
   private void atOnce(String tag) {
@@ -188,7 +188,7 @@ class RunsTest extends WindowTest {
       into("instruments", 0, 0);
       hands.click("instrument-connect");
       untilSaid("reads ");
-      assertThat(column("instruments", 11).getFirst()).contains("Millrace,BL-P1 meter of the pump");
+      assertThat(column("instruments", 8).getFirst()).contains("Millrace,BL-P1 meter of the pump");
     }
     hands.click("instrument-connect");
     untilSaid("Meter at BL-P1");

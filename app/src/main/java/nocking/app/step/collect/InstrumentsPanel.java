@@ -7,6 +7,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.function.BiFunction;
 import java.util.function.Function;
+import java.util.regex.Pattern;
+import java.util.regex.PatternSyntaxException;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.layout.FlowPane;
@@ -15,6 +17,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nocking.app.control.Column;
+import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Paper;
 import nocking.app.desk.Background;
@@ -34,6 +37,9 @@ import nocking.run.Instrument.Language;
  * The instruments of the bench, kept in the book; each can be asked who it is and what it reads.
  */
 final class InstrumentsPanel {
+  /** Where the table is narrower, what is sent is left out. */
+  private static final double WIDE = 700;
+
   private final Desk desk;
   private final Grid grid;
   private final Button add = new Button("Add an instrument");
@@ -41,6 +47,10 @@ final class InstrumentsPanel {
   private final Button remove = new Button("Remove row");
   private final Map<Instrument, String> answers = new HashMap<>();
   private final HBox root;
+  private final EntryField range;
+  private final EntryField accuracy;
+  private final EntryField due;
+  private final EntryField pattern;
 
   InstrumentsPanel(Desk desk, Region looks) {
     this.desk = desk;
@@ -50,18 +60,16 @@ final class InstrumentsPanel {
                     "instruments",
                     "No instruments yet. Add the meter and the reference that stand on the bench.",
                     List.of(
-                        text("name", 106, Instrument::name, Instrument::withName),
+                        text("name", 100, Instrument::name, Instrument::withName),
                         text("speaks", 96, i -> i.language().title(), InstrumentsPanel::speaks),
-                        text("address", 122, Instrument::address, Instrument::withAddress),
-                        text("asked with", 76, Instrument::ask, Instrument::withAsk),
-                        text("set with", 68, Instrument::set, Instrument::withSet),
-                        text("channel", 62, Instrument::channel, this::channel),
-                        text("at", 66, Instrument::place, Instrument::withPlace),
-                        text("unit", 42, Instrument::unit, InstrumentsPanel::unit),
-                        text("range", 70, InstrumentsPanel::range, InstrumentsPanel::range),
-                        text(
-                            "accuracy", 70, InstrumentsPanel::accuracy, InstrumentsPanel::accuracy),
-                        text("due", 82, Instrument::due, InstrumentsPanel::due),
+                        text("address", 116, Instrument::address, Instrument::withAddress),
+                        text("channel", 66, Instrument::channel, this::channel).keepingItsWidth(),
+                        text("at", 60, Instrument::place, Instrument::withPlace),
+                        text("asked with", 82, Instrument::ask, Instrument::withAsk)
+                            .fromWidth(WIDE),
+                        text("set with", 70, Instrument::set, Instrument::withSet).fromWidth(WIDE),
+                        text("unit", 42, Instrument::unit, InstrumentsPanel::unit)
+                            .keepingItsWidth(),
                         Column.shown("answers", 140, false, this::answer)),
                     i -> false)
                 .onDelete(this::remove),
@@ -75,6 +83,14 @@ final class InstrumentsPanel {
     remove.setId("instrument-remove");
     remove.setOnAction(e -> remove(grid.selectedRow()));
     grid.table().getSelectionModel().selectedIndexProperty().addListener(o -> actions());
+    range = detail("instrument-range", "Range", InstrumentsPanel::range).prompt("0…10");
+    accuracy = detail("instrument-accuracy", "Accuracy", InstrumentsPanel::accuracy);
+    due = detail("instrument-due", "Due", InstrumentsPanel::due).prompt("2027-03-01");
+    pattern =
+        detail("instrument-pattern", "Number in its line", InstrumentsPanel::pattern)
+            .prompt("the first")
+            .help("For a line of several fields: a pattern whose first group is the number.");
+    var details = new FlowPane(14, 6, range, accuracy, due, pattern);
     var foot = new FlowPane(8, 6, add, connect, remove);
     var paper =
         new Paper(
@@ -83,7 +99,9 @@ final class InstrumentsPanel {
             Paper.caption(
                 "Speaks: SCPI over TCP, lines over TCP, serial line or typed by hand. An address is"
                     + " HOST:PORT or DEVICE@BAUD; %s in what sets a reference stands for the set"
-                    + " point."),
+                    + " point. A channel and a place (TP2; empty for the signal at the receiver) say what"
+                    + " it reads live."),
+            details,
             foot);
     paper.head(looks);
     HBox.setHgrow(paper, Priority.ALWAYS);
@@ -132,6 +150,52 @@ final class InstrumentsPanel {
         .findFirst()
         .map(c -> i.withChannel(c.tag()))
         .orElseThrow(() -> new QuantityException("no channel of this book is called " + t));
+  }
+
+  private EntryField detail(
+      String id, String title, BiFunction<Instrument, String, Instrument> with) {
+    var field =
+        new EntryField(
+                id,
+                title,
+                false,
+                t -> {
+                  int row = grid.selectedRow();
+                  if (row >= 0 && row < all().size()) {
+                    replace(row, with.apply(all().get(row), t.strip()));
+                  }
+                },
+                () -> {})
+            .whenDone();
+    field.field().setPrefColumnCount(8);
+    return field;
+  }
+
+  /** What the fields below say of the chosen instrument. */
+  private void showDetails() {
+    int row = grid.selectedRow();
+    boolean there = row >= 0 && row < all().size();
+    Instrument i = there ? all().get(row) : null;
+    range.show(there ? range(i) : "", there ? i.unit() : "");
+    accuracy.show(there ? accuracy(i) : "", there ? i.unit() : "");
+    due.show(there ? i.due() : "", "");
+    pattern.show(there ? i.pattern() : "", "");
+    for (EntryField f : List.of(range, accuracy, due, pattern)) {
+      f.setDisable(!there || !desk.writable());
+    }
+  }
+
+  /** A pattern has to be one, and to have a group for the number. */
+  private static Instrument pattern(Instrument i, String t) {
+    try {
+      if (!t.isEmpty() && Pattern.compile(t).matcher("").groupCount() < 1) {
+        throw new QuantityException(
+            "read '%s', expected a pattern with a group, such as T=(.*)".formatted(t));
+      }
+    } catch (PatternSyntaxException e) {
+      throw new QuantityException("read '%s', which is no pattern".formatted(t));
+    }
+    return i.withPattern(t);
   }
 
   private static String range(Instrument i) {
@@ -257,6 +321,7 @@ final class InstrumentsPanel {
     add.setDisable(!desk.writable());
     connect.setDisable(!there);
     remove.setDisable(!there || !desk.writable());
+    showDetails();
   }
 
   Node node() {
