@@ -11,7 +11,9 @@ import java.util.Set;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
+import javafx.animation.PauseTransition;
 import javafx.application.Platform;
+import javafx.util.Duration;
 import nocking.analysis.RunAdoption;
 import nocking.bench.run.BenchClock;
 import nocking.bench.run.Rig;
@@ -33,11 +35,14 @@ import org.slf4j.LoggerFactory;
 /**
  * The run that is under way, those that wait to be gone on with, and the bench that stands in for a
  * real one. All methods belong to the interface thread; the run has a thread of its own, and what
- * it tells comes at most once a frame.
+ * it tells comes about twelve times a second, however fast its bench goes.
  */
 public final class BenchRuns {
   private static final Logger LOG = LoggerFactory.getLogger(BenchRuns.class);
   private static final long SEED = 20260401;
+
+  /** Milliseconds between what a run tells. */
+  private static final double GAP = 80;
 
   private final Desk desk;
   private final Clock wall = Clock.systemUTC();
@@ -47,6 +52,8 @@ public final class BenchRuns {
   private List<Stored> stored = List.of();
   private Live live;
   private StandIn standIn;
+  private PauseTransition later;
+  private long told;
 
   /** A run of the book; whether it can go on is worked out once. */
   private record Stored(StoredRun run, boolean unfinished) {
@@ -89,7 +96,24 @@ public final class BenchRuns {
     return beep;
   }
 
+  /** At once, or when the eye could follow: a bench that runs faster does not fill the window. */
+  private void tellSoon() {
+    double since = (System.nanoTime() - told) / 1e6;
+    if (since >= GAP) {
+      tell();
+    } else if (later == null) {
+      later = new PauseTransition(Duration.millis(GAP - since));
+      later.setOnFinished(
+          e -> {
+            later = null;
+            tell();
+          });
+      later.play();
+    }
+  }
+
   private void tell() {
+    told = System.nanoTime();
     now().ifPresent(beep::hear);
     listeners.forEach(Runnable::run);
     desk.live().follow();
@@ -296,7 +320,7 @@ public final class BenchRuns {
                   Platform.runLater(
                       () -> {
                         pending.set(false);
-                        if (live == l) tell();
+                        if (live == l) tellSoon();
                       });
                 }
               });

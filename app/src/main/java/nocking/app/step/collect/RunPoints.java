@@ -7,6 +7,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import nocking.analysis.Analysis;
 import nocking.app.control.Column;
 import nocking.app.control.Grid;
 import nocking.app.control.Paper;
@@ -34,6 +35,7 @@ final class RunPoints {
   private RunPlan plan;
   private int channel;
   private int shownAt = -1;
+  private Analysis shownFor;
   private final Button takeOver = new Button("Take over");
   private StoredRun over;
 
@@ -108,6 +110,9 @@ final class RunPoints {
   }
 
   private void show(RunPlan plan, String id, List<Row> now) {
+    // A sweep that completes nothing changes nothing here.
+    if (now.equals(rows) && plan.equals(this.plan) && desk.analysis() == shownFor) return;
+    shownFor = desk.analysis();
     this.plan = plan;
     channel = BenchRuns.place(plan, id);
     rows = now;

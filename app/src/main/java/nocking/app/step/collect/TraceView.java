@@ -1,6 +1,7 @@
 package nocking.app.step.collect;
 
 import java.util.ArrayList;
+import java.util.List;
 import javafx.geometry.VPos;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
@@ -31,6 +32,10 @@ final class TraceView extends Pane {
   private final Region band = new Region();
   private final Polyline course = new Polyline();
   private final Pane grid = new Pane();
+  private final List<Line> lines = new ArrayList<>();
+  private final List<Text> labels = new ArrayList<>();
+  private int linesUsed;
+  private int labelsUsed;
   private RunTrace trace;
   private RunSnapshot now;
   private int channel;
@@ -79,10 +84,14 @@ final class TraceView extends Pane {
     double window = rule instanceof SettleRule.Stable s ? WINDOWS * s.window() : USUAL;
     RunTrace.Course c = trace.of(channel, window);
     Span values = values(c, rule);
-    grid.getChildren().clear();
-    course.getPoints().clear();
+    linesUsed = 0;
+    labelsUsed = 0;
     band.setVisible(false);
-    if (values == null) return;
+    if (values == null) {
+      unused();
+      course.getPoints().clear();
+      return;
+    }
     double right = getWidth() - RIGHT;
     double bottom = getHeight() - BOTTOM;
     for (double y : Ticks.of(values, 4)) {
@@ -94,6 +103,7 @@ final class TraceView extends Pane {
       line(x, TOP, x, bottom);
       text(Numbers.trimmed(t, 4) + (t == 0 ? " s" : ""), x, bottom + 12, false);
     }
+    unused();
     var points = new ArrayList<Double>(2 * c.values().length);
     for (int i = 0; i < c.values().length; i++) {
       if (!Double.isFinite(c.values()[i])) continue;
@@ -133,20 +143,41 @@ final class TraceView extends Pane {
     return TOP + (1 - values.fraction(v)) * height;
   }
 
+  /** Lines and words are used again: what is new has to be styled first, and that takes long. */
   private void line(double x0, double y0, double x1, double y1) {
-    var line = new Line(x0, y0, x1, y1);
-    line.getStyleClass().add("trace-grid");
-    grid.getChildren().add(line);
+    if (linesUsed == lines.size()) {
+      var fresh = new Line();
+      fresh.getStyleClass().add("trace-grid");
+      lines.add(fresh);
+      grid.getChildren().add(fresh);
+    }
+    Line line = lines.get(linesUsed++);
+    line.setStartX(x0);
+    line.setStartY(y0);
+    line.setEndX(x1);
+    line.setEndY(y1);
+    line.setVisible(true);
   }
 
   private void text(String words, double x, double y, boolean left) {
-    var t = new Text(words);
-    t.getStyleClass().add("trace-label");
-    t.setTextOrigin(VPos.CENTER);
-    t.applyCss();
+    if (labelsUsed == labels.size()) {
+      var fresh = new Text();
+      fresh.getStyleClass().add("trace-label");
+      fresh.setTextOrigin(VPos.CENTER);
+      labels.add(fresh);
+      grid.getChildren().add(fresh);
+      fresh.applyCss();
+    }
+    Text t = labels.get(labelsUsed++);
+    if (!t.getText().equals(words)) t.setText(words);
     double width = t.getLayoutBounds().getWidth();
     t.setX(left ? x - width : Math.min(x - width / 2, getWidth() - width));
     t.setY(y);
-    grid.getChildren().add(t);
+    t.setVisible(true);
+  }
+
+  private void unused() {
+    for (Line l : lines.subList(linesUsed, lines.size())) l.setVisible(false);
+    for (Text t : labels.subList(labelsUsed, labels.size())) t.setVisible(false);
   }
 }
