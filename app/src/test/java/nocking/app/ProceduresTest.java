@@ -84,6 +84,7 @@ class ProceduresTest extends WindowTest {
   @Test
   void aMountingIsTrimmed() {
     plan("SG-P1", "mechanical trim");
+    assertThat(text("run-caution")).contains("Lock what the sensor sits on").contains("the clamp");
     hands.enter("trim-target", "4.45").press(KeyCode.ENTER);
     hands.enter("trim-window", "5").press(KeyCode.ENTER);
     hands.click("run-begin");
@@ -113,6 +114,7 @@ class ProceduresTest extends WindowTest {
   @Test
   void endsAreTaught() {
     plan("GV-P1", "taught end-points");
+    assertThat(text("run-caution")).contains("never to the positive supply");
     hands.enter("teach-low", "80").press(KeyCode.ENTER);
     assertThat(reason("teach-low")).contains("from 0 to 55").contains("80");
     hands.press(KeyCode.CONTROL, KeyCode.A).type("11").press(KeyCode.ENTER);

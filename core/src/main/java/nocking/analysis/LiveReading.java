@@ -94,7 +94,8 @@ public record LiveReading(
             ? ", %s mV off".formatted(Numbers.signed(1000 * (volts - expected), 1))
             : "";
     if (fault) return v + where + off + ", a fault";
-    String is = Double.isFinite(quantity) ? " = " + a.design().amount(quantity) : "";
+    boolean named = !a.channel().design().stations().isEmpty();
+    String is = Double.isFinite(quantity) && !named ? " = " + a.design().amount(quantity) : "";
     return v + where + is + off + (state.isEmpty() ? "" : ", " + state);
   }
 }

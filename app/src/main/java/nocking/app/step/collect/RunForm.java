@@ -69,10 +69,15 @@ final class RunForm {
   private final VBox points;
   private final VBox planned;
   private final Paper paper;
+  private final Runnable changed;
   private boolean showing;
 
-  RunForm(Desk desk, Region looks) {
+  /**
+   * @param changed called when the plan has changed
+   */
+  RunForm(Desk desk, Region looks, Runnable changed) {
     this.desk = desk;
+    this.changed = changed;
     setPoints =
         field(
             "run-set-points",
@@ -327,6 +332,7 @@ final class RunForm {
     choice.refresh();
     show();
     news();
+    changed.run();
   }
 
   private void show() {

@@ -43,14 +43,14 @@ final class RunView {
 
   RunView(Desk desk, Region looks) {
     this.desk = desk;
-    form = new RunForm(desk, looks);
+    form = new RunForm(desk, looks, this::warn);
     offer = new RunOffer(desk, form::plan);
     cue = new RunCue(desk);
     points = new RunPoints(desk);
     job = new JobPanel(desk);
     VBox.setVgrow(trace, Priority.ALWAYS);
-    tracePaper.setMinHeight(124);
-    tracePaper.setPrefHeight(150);
+    tracePaper.setMinHeight(142);
+    tracePaper.setPrefHeight(156);
     VBox.setVgrow(points.node(), Priority.ALWAYS);
     caution.setId("run-caution");
     caution.getStyleClass().add("caution-line");
@@ -86,21 +86,21 @@ final class RunView {
 
   void refresh() {
     form.refresh();
-    caution.setText(cautions());
     news();
   }
 
   /** What to heed where the work is done: of the procedure, the bench and the channel. */
-  private String cautions() {
+  private void warn() {
+    if (desk.channel().isEmpty()) return;
     var list = new ArrayList<String>();
     form.plan().map(RunPlan::procedure).ifPresent(p -> list.add(p.caution()));
     form.scene().ifPresent(s -> list.add(s.caution()));
     List<Hazard> hazards = desk.channel().orElseThrow().definition().hazards();
     if (form.scene().isEmpty()) hazards.forEach(h -> list.add(h.caution()));
     String all = list.stream().filter(c -> !c.isEmpty()).collect(Collectors.joining(" "));
+    caution.setText(all);
     caution.setVisible(!all.isEmpty());
     caution.setManaged(!all.isEmpty());
-    return all;
   }
 
   /** The run has gone on. */

@@ -43,7 +43,7 @@ final class TraceView extends Pane {
   TraceView() {
     getStyleClass().add("run-trace");
     setId("run-trace");
-    setMinHeight(100);
+    setMinHeight(80);
     band.getStyleClass().add("band");
     course.getStyleClass().add("course");
     band.setManaged(false);
