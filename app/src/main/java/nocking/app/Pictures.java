@@ -10,7 +10,9 @@ import java.util.concurrent.CountDownLatch;
 import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
+import javafx.scene.Scene;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
@@ -33,8 +35,12 @@ final class Pictures {
   /** Stands for waiting until a run is in its middle. */
   private static final String MID_RUN = "mid-run";
 
+  /** Stands for the window of the bench: what follows is pressed there, and it is the picture. */
+  private static final String BENCH = "simulated-bench";
+
   /**
-   * @param press ids of the buttons that open a part of the view, with a space between
+   * @param press ids of the buttons that open a part of the view, with a space between; {@code
+   *     id=a_b} chooses 'a b' from a list
    */
   private record View(
       String name,
@@ -60,8 +66,6 @@ final class Pictures {
   private static final List<View> VIEWS =
       List.of(
           new View("define", "BL-P1", WorkStep.DEFINE, 38, false, "define-view-which-range?"),
-          new View(
-              "condition-mains", "AE-V1", WorkStep.CONDITION, 230, false, "condition-view-spans"),
           new View(
               "condition-parts",
               "BL-P1",
@@ -92,6 +96,14 @@ final class Pictures {
           new View("collect", "BL-P1", WorkStep.COLLECT, 38, false),
           new View("collect-offer", "BL-P1", WorkStep.COLLECT, 38, false, "collect-view-run"),
           new View(
+              "collect-trim",
+              "SG-P1",
+              WorkStep.COLLECT,
+              0,
+              true,
+              "collect-view-run run-kind=mechanical_trim"),
+          new View("bench", "RW-T1", WorkStep.COLLECT, 12, false, BENCH + " bench-to-2"),
+          new View(
               "collect-run",
               "RW-T1",
               WorkStep.COLLECT,
@@ -101,8 +113,7 @@ final class Pictures {
           new View("fit", "OX-D1", WorkStep.FIT, 9.1, false),
           new View("table", "IN-T2", WorkStep.TABLE, 9.62, false),
           new View("check", "IN-T2", WorkStep.CHECK, 9.62, false),
-          new View("record", "IN-T2", WorkStep.RECORD, 9.62, false),
-          new View("condition-dark", "IN-T2", WorkStep.CONDITION, 9.62, true));
+          new View("record", "IN-T2", WorkStep.RECORD, 9.62, false));
 
   private Pictures() {}
 
@@ -150,19 +161,26 @@ final class Pictures {
             return null;
           });
       Quiet.await();
+      Scene scene = shell.scene();
       for (String id : v.press.isEmpty() ? new String[0] : v.press.split(" ")) {
         if (id.equals(MID_RUN)) {
           while (!onInterface(() -> midRun(desk))) Quiet.await();
           continue;
         }
+        if (id.equals(BENCH)) {
+          scene = onInterface(shell::bench);
+          continue;
+        }
+        Scene here = scene;
         onInterface(
             () -> {
-              press(shell, id);
+              press(here, id);
               return null;
             });
         Quiet.await();
       }
-      WritableImage image = onInterface(() -> shell.scene().snapshot(null));
+      Scene shown = scene;
+      WritableImage image = onInterface(() -> shown.snapshot(null));
       written.add(save(image, folder.resolve(v.name + ".png")));
     }
     onInterface(
@@ -174,12 +192,23 @@ final class Pictures {
     return written;
   }
 
-  private static void press(Shell shell, String id) {
-    switch (shell.scene().lookup("#" + id)) {
+  private static void press(Scene scene, String id) {
+    String[] choice = id.split("=");
+    switch (scene.lookup("#" + choice[0])) {
+      case ComboBox<?> box -> choose(box, choice[1].replace('_', ' '));
       case ToggleButton b -> b.setSelected(true);
       case Button b -> b.fire();
       default -> throw new IllegalStateException("no button is called " + id);
     }
+  }
+
+  private static <T> void choose(ComboBox<T> box, String title) {
+    T value =
+        box.getItems().stream()
+            .filter(v -> String.valueOf(v).equals(title))
+            .findFirst()
+            .orElseThrow();
+    box.setValue(value);
   }
 
   private static Shell open(Desk desk) {

@@ -166,6 +166,27 @@ class LiveTest extends WindowTest {
     return p.up().size() + p.down().size();
   }
 
+  /**
+   * A run has the meter for itself: what it reads is what is live meanwhile, and after it again.
+   */
+  @Test
+  void aRunIsListenedTo() {
+    openDemo("BL-P1", WorkStep.COLLECT);
+    hands.click("collect-view-run").click("run-pace-×60");
+    hands.press(KeyCode.F6);
+    until(() -> desk.live().now().isPresent());
+    hands.enter("run-set-points", "0, 20").press(KeyCode.ENTER);
+    hands.click("run-begin");
+    until(() -> desk.runs().now().map(n -> n.points().size() == 1).orElse(false));
+    double last =
+        Hands.ask(() -> desk.runs().now().orElseThrow().last().orElseThrow().raw().getFirst());
+    assertThat(Hands.ask(() -> desk.live().now().orElseThrow().volts()))
+        .isCloseTo(last, within(0.2));
+    until(() -> !desk.runs().running());
+    until(() -> desk.live().now().isPresent());
+    assertThat(text("strip-corner")).startsWith("live ");
+  }
+
   /** Without a meter, and with one that does not answer, what lacks is said; nothing is taken. */
   @Test
   void whatCannotBeReadIsSaid() throws IOException {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import java.util.function.BooleanSupplier;
 import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -26,6 +27,11 @@ class ProceduresTest extends WindowTest {
 
   private void untilThere(String id) {
     while (!hands.has(id)) Hands.settle();
+    settled();
+  }
+
+  private void until(BooleanSupplier there) {
+    while (!Hands.ask(there::getAsBoolean)) Hands.settle();
     settled();
   }
 
@@ -106,6 +112,13 @@ class ProceduresTest extends WindowTest {
     double tight = taken.get(taken.size() - 2).volts();
     assertThat(tight).isCloseTo(trim.target().number(), within(0.005));
     assertThat(text("job-says")).startsWith("Near enough");
+    // What is planned is what is shown; the record is there again when it is asked for.
+    choose("run-kind", "set points");
+    settled();
+    assertThat(hands.has("job-says")).isFalse();
+    choose("run-kind", "mechanical trim");
+    settled();
+    assertThat(text("job-says")).startsWith("Near enough");
     // None of it is a reference point of the gate.
     assertThat(channel("SG-P1").calibration().points().points()).noneMatch(p -> p.taken() != null);
   }
@@ -134,6 +147,30 @@ class ProceduresTest extends WindowTest {
     assertThat(hands.has("job-offer-0")).isFalse();
     hands.press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(((TwoPointSensor) channel("GV-P1").design().sensor()).lowAt().number()).isZero();
+  }
+
+  /** By eye, without a word on how far it was turned: one key goes on, and nothing is made up. */
+  @Test
+  void aTrimByEyeClaimsNoAngles() {
+    plan("SG-P1", "mechanical trim");
+    choose("run-reference", "read by eye");
+    hands.enter("trim-target", "4.306").press(KeyCode.ENTER);
+    hands.enter("trim-window", "0.4").press(KeyCode.ENTER);
+    hands.click("run-begin");
+    untilThere("run-done");
+    for (int step = 0; step < 2; step++) {
+      untilThere("run-done");
+      int done = step + 1;
+      hands.click("run-done");
+      until(() -> desk.runs().now().map(n -> n.points().size() >= done).orElse(false));
+    }
+    hands.enter("run-reason", "dinner");
+    hands.click("run-stop");
+    until(() -> !desk.runs().running());
+    assertThat(stored().progress().points().get(1).placeUnknown()).isTrue();
+    assertThat(record().lines())
+        .extracting(JobRecord.Line::what)
+        .doesNotContain("a degree is worth");
   }
 
   /** Closed and open as they are: travel, direction and room, and one revision. */

@@ -37,6 +37,7 @@ import nocking.demo.Hatchery;
 import nocking.view.Trouble;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.TestInfo;
 import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxToolkit;
@@ -54,6 +55,12 @@ abstract class WindowTest {
 
   /** What reached the interface thread, or ended a background job, and should not have. */
   private static final List<Throwable> UNEXPECTED = new CopyOnWriteArrayList<>();
+
+  /** What other tests have made fail on purpose is none of this one's. */
+  @BeforeEach
+  void nothingUnexpectedYet() {
+    UNEXPECTED.clear();
+  }
 
   @BeforeAll
   static void toolkit() throws Exception {

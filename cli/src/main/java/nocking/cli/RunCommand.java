@@ -201,7 +201,8 @@ final class RunCommand extends JsonOption {
     if (resume) err().println(waiting.get().missing());
     var rig = new Rig(progress.plan());
     moveTo(p, progress.plan(), rig);
-    go(progress, journal, rig);
+    Channel first = file.read().byId(progress.plan().channels().getFirst().channel()).orElseThrow();
+    go(progress, journal, rig, Analysis.of(first));
     if (progress.over()) adopt(file, id, progress);
     return say(answer, file, id, progress);
   }
@@ -218,7 +219,7 @@ final class RunCommand extends JsonOption {
     return spec.commandLine().getErr();
   }
 
-  private void go(RunProgress progress, RunJournal journal, Rig rig) {
+  private void go(RunProgress progress, RunJournal journal, Rig rig, Analysis subject) {
     try {
       BenchClock clock =
           bench == null
@@ -230,6 +231,7 @@ final class RunCommand extends JsonOption {
       boolean bySteps = progress.plan().procedure() != null;
       var engine =
           new RunEngine(progress, journal, rig, clock, bySteps ? steps::changed : reporter);
+      engine.closing(p -> Jobs.closing(p, subject));
       if (bySteps) steps.hear(engine, new BufferedReader(new InputStreamReader(System.in)));
       var ended = new CountDownLatch(1);
       var interrupt =

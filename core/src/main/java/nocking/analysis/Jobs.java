@@ -9,13 +9,18 @@ import java.util.stream.IntStream;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.channel.Design;
+import nocking.channel.DocumentException;
+import nocking.channel.RunJson;
+import nocking.check.Verdict;
 import nocking.converter.Converter;
 import nocking.path.SignalPath;
+import nocking.procedure.JobRecord;
 import nocking.procedure.Known;
 import nocking.procedure.LearntEnds;
 import nocking.procedure.MechanicalTrim;
 import nocking.procedure.Procedure;
 import nocking.procedure.Stations;
+import nocking.procedure.Taken;
 import nocking.procedure.TaughtEnds;
 import nocking.procedure.ZeroAndSpan;
 import nocking.quantity.Numbers;
@@ -25,6 +30,8 @@ import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.run.Course;
 import nocking.run.RunPlan;
+import nocking.run.RunProgress;
+import nocking.run.StoredRun;
 import nocking.sensor.TwoPointSensor;
 import nocking.wiring.Pin;
 import nocking.wiring.Thresholds;
@@ -68,6 +75,33 @@ public final class Jobs {
         path::output,
         untrimmed,
         faults);
+  }
+
+  /**
+   * What came of a procedure. The record that was made at its end holds, whatever the channel has
+   * become since.
+   */
+  public static JobRecord record(StoredRun run, Analysis a) {
+    if (!run.closing().isEmpty()) {
+      try {
+        return RunJson.readRecord(run.closing(), "the record of " + run.plan().title());
+      } catch (DocumentException e) {
+        return new JobRecord(Verdict.OPEN, e.getMessage(), List.of());
+      }
+    }
+    return record(run.plan(), run.progress().taken(), a);
+  }
+
+  /** What has come of a procedure so far. */
+  public static JobRecord record(RunPlan plan, List<Taken> taken, Analysis a) {
+    return known(a)
+        .map(k -> plan.procedure().record(taken, k))
+        .orElseGet(() -> new JobRecord(Verdict.OPEN, a.whyNoCircuit(), List.of()));
+  }
+
+  /** What is written down beside the end of a run; empty for one of set points. */
+  public static String closing(RunProgress p, Analysis a) {
+    return p.plan().procedure() == null ? "" : RunJson.compact(record(p.plan(), p.taken(), a));
   }
 
   /** The procedures that can be done on a channel, as they would usually be. */

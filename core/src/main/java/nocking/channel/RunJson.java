@@ -1,5 +1,6 @@
 package nocking.channel;
 
+import nocking.procedure.JobRecord;
 import nocking.run.Act;
 import nocking.run.Instrument;
 import nocking.run.RunEntry;
@@ -44,6 +45,18 @@ public final class RunJson {
   /** A line of the journal, as the book keeps it; its kind stands beside it. */
   public static String compact(RunEntry entry) {
     return DocumentJson.compact(entry);
+  }
+
+  /** The record of a procedure, as it is kept beside the end of its run. */
+  public static String compact(JobRecord record) {
+    return DocumentJson.compact(record);
+  }
+
+  /**
+   * @throws DocumentException one sentence naming the place, what was read and what was expected
+   */
+  public static JobRecord readRecord(String json, String source) {
+    return DocumentJson.parse(json, source, JobRecord.class);
   }
 
   /**

@@ -79,7 +79,8 @@ public record MechanicalTrim(Value target, Value window, String where, Value mos
     /** Volts a degree, by least squares over the readings with a loose clamp; NaN if untold. */
     double slope() {
       List<Taken> of = new ArrayList<>(loose);
-      if (of.size() == 1) of.addFirst(found);
+      of.removeIf(t -> Double.isNaN(t.applied()));
+      if (of.size() == 1 && found.read()) of.addFirst(found);
       double x = of.stream().mapToDouble(Taken::applied).average().orElse(Double.NaN);
       double y = of.stream().mapToDouble(Taken::volts).average().orElse(Double.NaN);
       double xx = of.stream().mapToDouble(t -> (t.applied() - x) * (t.applied() - x)).sum();
@@ -89,16 +90,21 @@ public record MechanicalTrim(Value target, Value window, String where, Value mos
 
     /** Where the aim should lie. */
     double place() {
-      Taken from = loose.isEmpty() ? found : loose.getLast();
+      Taken from =
+          loose.reversed().stream()
+              .filter(t -> !Double.isNaN(t.applied()))
+              .findFirst()
+              .orElse(found);
       double slope = slope();
-      if (Double.isNaN(slope) || slope == 0) return from.applied() + TRIAL;
-      return from.applied() + (aim() - from.volts()) / slope;
+      double at = Double.isNaN(from.applied()) ? 0 : from.applied();
+      if (Double.isNaN(slope) || slope == 0) return at + TRIAL;
+      return at + (aim() - from.volts()) / slope;
     }
 
     void turned(Taken t) {
       if (t.read()) loose.add(t);
       last = t;
-      boolean told = loose.size() > 1 && Double.isFinite(slope());
+      boolean told = loose.size() > 1 && !Double.isNaN(t.applied()) && Double.isFinite(slope());
       outOfReach = most != null && told && Math.abs(place()) > most.number();
     }
 

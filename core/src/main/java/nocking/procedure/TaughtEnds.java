@@ -345,11 +345,16 @@ public record TaughtEnds(
                   .formatted(known.signed(worst))
               + " taught.");
     }
+    if (Double.isNaN(worst)) {
+      return lines.closed(Verdict.OPEN, "It is not verified at all three places.");
+    }
     String says =
         all == Verdict.FAIL
             ? "It does not follow the new transfer: %s off. Teach it anew from the factory state."
                 .formatted(known.signed(worst))
-            : "It follows the new transfer, %s off at most.".formatted(known.signed(worst));
+            : "It follows the new transfer, %s off at most%s."
+                .formatted(
+                    known.signed(worst), all == Verdict.OPEN ? "; no tolerance is stated" : "");
     return lines.closed(all, says);
   }
 }

@@ -103,6 +103,12 @@ public record ZeroAndSpan(Value rest, Value at, String how) implements Procedure
 
   /** Why what was read is no matter for a trim; empty where it is. */
   private String implausible(List<Taken> done, Known known) {
+    for (Taken t : done) {
+      if (known.quantity().isPresent() && t.read() && !told(t, known)) {
+        return "The curve says nothing for %s: that lies outside what it knows."
+            .formatted(Known.volts(t.volts()));
+      }
+    }
     if (done.isEmpty() || !told(done.get(0), known)) return "";
     double width = known.working().width();
     double zeroRead = known.quantityOf(done.get(0).volts());

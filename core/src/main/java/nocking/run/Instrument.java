@@ -10,10 +10,11 @@ import nocking.wiring.Place;
  *
  * @param name as it stands on the shelf; never empty
  * @param language how it is spoken to
- * @param address {@code HOST:PORT}, or a serial device with its rate, {@code /dev/ttyUSB0@115200};
- *     empty for one that is read by eye
+ * @param address {@code HOST:PORT}, or a serial device with its rate, {@code /dev/ttyUSB0@115200},
+ *     for registers with the unit behind a slash, {@code HOST:502/1}; empty for one that is read by
+ *     eye
  * @param ask what is sent for a reading, for example {@code READ?}; empty for a line that comes by
- *     itself
+ *     itself; for registers where the number stands, {@code input 0 float}
  * @param set what is sent to bring a reference to a set point, with {@code %s} in its place; empty
  *     where hands do it
  * @param pattern for a line, a regular expression whose first group is the number; empty for the
@@ -52,6 +53,10 @@ public record Instrument(
     SERIAL("serial line"),
     /** A reading a line over a TCP connection, as a serial device server gives it. */
     LINES("lines over TCP"),
+    /** Registers over a TCP connection (MODBUS Application Protocol V1.1b3). */
+    MODBUS("Modbus TCP"),
+    /** Registers over a serial line. */
+    MODBUS_RTU("Modbus RTU"),
     /** Nothing is sent: someone reads it and types. */
     BY_HAND("typed by hand");
 

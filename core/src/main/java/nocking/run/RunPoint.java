@@ -1,5 +1,7 @@
 package nocking.run;
 
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.List;
 
 /**
@@ -11,9 +13,17 @@ import java.util.List;
  * @param readings for each channel those that count, in its raw unit
  * @param how how it came to its end
  * @param why where it was not simply settled
+ * @param placeUnknown true where nobody read the reference, and {@code applied} is only where it
+ *     was before; null where it was read
  */
 public record RunPoint(
-    long at, int target, double applied, List<List<Double>> readings, How how, String why)
+    long at,
+    int target,
+    double applied,
+    List<List<Double>> readings,
+    How how,
+    String why,
+    @JsonInclude(JsonInclude.Include.NON_NULL) Boolean placeUnknown)
     implements RunEntry {
   /** How a point came to its end. */
   public enum How {
@@ -25,9 +35,21 @@ public record RunPoint(
     SKIPPED
   }
 
+  @JsonCreator
   public RunPoint {
     readings = readings.stream().map(List::copyOf).toList();
     why = why == null ? "" : why;
+  }
+
+  /** A point at which the reference was read. */
+  public RunPoint(
+      long at, int target, double applied, List<List<Double>> readings, How how, String why) {
+    this(at, target, applied, readings, how, why, null);
+  }
+
+  /** What the reference said; NaN where nobody read it. */
+  double place() {
+    return Boolean.TRUE.equals(placeUnknown) ? Double.NaN : applied;
   }
 
   /** Mean of a channel's readings; NaN without any. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import nocking.points.RawUnit;
+import nocking.procedure.Deed;
 import nocking.procedure.Step;
 import nocking.procedure.Taken;
 import nocking.run.RunPoint.How;
@@ -34,6 +35,7 @@ public final class RunProgress {
   private final List<String> superseded = new ArrayList<>();
   private List<List<Double>> counted;
   private double appliedSum;
+  private int placed;
   private int sweeps;
   private int next;
   private Phase phase = Phase.APPROACHING;
@@ -75,7 +77,7 @@ public final class RunProgress {
     for (int i = 0; i < points.size(); i++) {
       RunPoint p = points.get(i);
       if (!superseded.get(i).isEmpty() || p.target() >= next) continue;
-      list.add(new Taken(p.at(), p.applied(), p.mean(0), p.standardDeviation(0)));
+      list.add(new Taken(p.at(), p.place(), p.mean(0), p.standardDeviation(0)));
     }
     return list;
   }
@@ -100,6 +102,7 @@ public final class RunProgress {
     counted = new ArrayList<>();
     for (int i = 0; i < plan.channels().size(); i++) counted.add(new ArrayList<>());
     appliedSum = 0;
+    placed = 0;
     sweeps = 0;
   }
 
@@ -119,6 +122,8 @@ public final class RunProgress {
       case READY -> ready(act);
       case REPEAT -> repeat(act.why());
       case TAKE -> {
+        // What the hands have not done yet cannot be taken.
+        if (!ready) return;
         forced = act.why().isEmpty() ? "taken by hand" : "taken by hand: " + act.why();
         channels.forEach(Settling::sayso);
         average();
@@ -150,7 +155,8 @@ public final class RunProgress {
   /** Where the reference should be; for a step that has no place of its own, where it was. */
   private double setPoint() {
     double at = targets.get(next).setPoint();
-    if (!Double.isNaN(at)) return at;
+    boolean turned = step().map(k -> k.deed() == Deed.LOOSEN).orElse(false);
+    if (!Double.isNaN(at) && !(turned && plan.reference().byHand())) return at;
     return points.isEmpty() ? 0 : points.getLast().applied();
   }
 
@@ -262,13 +268,16 @@ public final class RunProgress {
       double v = s.raw().get(i);
       if (Double.isFinite(v)) counted.get(i).add(v);
     }
-    double applied = Double.isFinite(s.applied()) ? s.applied() : setPoint();
+    boolean read = Double.isFinite(s.applied());
+    if (read) placed++;
+    double applied = read ? s.applied() : setPoint();
     appliedSum += applied;
     sweeps++;
     // What is held is held no longer than it takes.
     boolean held = step().map(k -> k.hold() > 0).orElse(false);
     if (sweeps < (held ? 1 : plan.average())) return Optional.empty();
-    var p = new RunPoint(s.at(), next, appliedSum / sweeps, counted, how, forced);
+    Boolean unknown = placed == 0 && plan.procedure() != null ? Boolean.TRUE : null;
+    var p = new RunPoint(s.at(), next, appliedSum / sweeps, counted, how, forced, unknown);
     close(p);
     return Optional.of(p);
   }

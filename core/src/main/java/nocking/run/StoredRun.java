@@ -26,11 +26,21 @@ public record StoredRun(
     return !progress().over();
   }
 
+  /** What was written down beside its end; empty for nothing, and while it has not ended. */
+  public String closing() {
+    return entries.stream()
+        .filter(e -> e instanceof Act a && a.kind() == Act.Kind.END)
+        .map(e -> ((Act) e).why())
+        .reduce("", (before, now) -> now);
+  }
+
   /** What it lacks and what of it does not count, in a sentence. */
   public String missing() {
     RunProgress p = progress();
     int all = p.targets().size();
-    String points = "%d of %d points are complete".formatted(Math.min(p.next(), all), all);
+    String points =
+        "%d of %d %s are complete"
+            .formatted(Math.min(p.next(), all), all, plan.procedure() == null ? "points" : "steps");
     if (after == 0) return points + ".";
     return "%s; %d sweep%s of the point under way %s kept and do%s not count."
         .formatted(

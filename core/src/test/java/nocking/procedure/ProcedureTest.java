@@ -109,6 +109,32 @@ class ProcedureTest {
     }
   }
 
+  /** How far a hand has turned is not known before someone reads it: then nothing is said of it. */
+  @Test
+  void whatWasNotReadIsNotLearnt() {
+    var trim = new MechanicalTrim(v(2.5), v(0.005), "", v(10));
+    List<Taken> done =
+        List.of(
+            taken(0, 2.4),
+            taken(Double.NaN, 2.5),
+            taken(Double.NaN, 2.488),
+            taken(Double.NaN, 2.51));
+    JobRecord record = trim.record(done, LINE);
+    assertThat(record.lines())
+        .extracting(JobRecord.Line::what)
+        .contains("clamping 1", "tightening shifts it by")
+        .doesNotContain("a degree is worth");
+    Step next = trim.steps(done).get(done.size());
+    assertThat(next.deed()).isEqualTo(Deed.TIGHTEN);
+    // One place that was read, between others that were not, is no slope either.
+    List<Taken> one =
+        List.of(taken(0, 2.4), taken(Double.NaN, 2.45), taken(3, 2.47), taken(Double.NaN, 2.49));
+    assertThat(trim.record(one, LINE).lines())
+        .filteredOn(l -> l.what().equals("a degree is worth"))
+        .extracting(JobRecord.Line::value)
+        .containsExactly("+23.3 mV");
+  }
+
   /** A mounting that cannot be turned so far is told with the angle, and is no pass. */
   @Test
   void aTrimOutOfReachIsSaidSo() {
@@ -210,6 +236,14 @@ class ProcedureTest {
     JobRecord late = t.record(taught(t, 0, 61_000), LINE);
     assertThat(late.verdict()).isEqualTo(Verdict.FAIL);
     assertThat(late.says()).contains("61 s");
+    // A place that was left out is not verified, and without a tolerance nothing passes.
+    var left = new ArrayList<>(good);
+    left.set(7, taken(100, Double.NaN));
+    JobRecord open = t.record(left, line(0.5, Optional.empty()));
+    assertThat(open.verdict()).isEqualTo(Verdict.OPEN);
+    assertThat(open.says()).contains("not verified at all three");
+    assertThat(t.record(good, line(Double.NaN, Optional.empty())).says())
+        .contains("no tolerance is stated");
     // While the second end waits, the step says until when.
     assertThat(t.steps(good.subList(0, 3)).get(4).until()).isEqualTo(61_000);
   }

@@ -136,6 +136,28 @@ class ProcedureRunTest {
     assertThat(needed).isBetween(7, 9);
   }
 
+  /** A place that nobody read is kept as not known, in the journal and out of it. */
+  @Test
+  void aPlaceThatNobodyReadIsNotKnown() {
+    var progress = new RunProgress(plan(ALL.getFirst(), EYE));
+    long at = 0;
+    progress.take(new Act(at, Act.Kind.READY, ""));
+    while (progress.next() == 0) progress.take(new Sweep(at += 1000, 0, 0, List.of(2.0)));
+    // The hands are not done: nothing can be recorded yet.
+    progress.take(new Act(at, Act.Kind.TAKE, ""));
+    assertThat(progress.phase()).isEqualTo(Phase.APPROACHING);
+    progress.take(new Act(at, Act.Kind.READY, ""));
+    while (progress.next() == 1) {
+      progress.take(new Sweep(at += 1000, 1, Double.NaN, List.of(2.5)));
+    }
+    RunPoint p = progress.points().getLast();
+    assertThat(p.applied()).isZero();
+    assertThat(progress.taken().getLast().applied()).isNaN();
+    RunEntry again = RunJson.readEntry(true, RunJson.compact(p), "j");
+    assertThat(again).isEqualTo(p);
+    assertThat(RunJson.compact(progress.points().getFirst())).doesNotContain("placeUnknown");
+  }
+
   /** What is held is held for its time and no longer, however many readings a point takes. */
   @Test
   void aHoldIsNoLongerThanItTakes() {

@@ -150,7 +150,8 @@ public final class HatcheryRuns {
     engine[0] =
         new RunEngine(
             progress, journal, new Rig(plan, bench), bench, s -> hands.help(s, engine[0]));
-    engine[0].run();
+    Analysis subject = Analysis.of(channels.getFirst());
+    engine[0].closing(p -> Jobs.closing(p, subject)).run();
     String job = plan.procedure() == null ? "" : "-" + plan.procedure().title().split(" ")[0];
     String id = "run-" + channels.getFirst().tag().toLowerCase(Locale.ROOT) + job;
     return new Recorded(id, start, plan, lines);

@@ -14,6 +14,8 @@ import java.util.stream.Stream;
 import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.util.Duration;
+import nocking.analysis.Analysis;
+import nocking.analysis.Jobs;
 import nocking.analysis.RunAdoption;
 import nocking.bench.run.BenchClock;
 import nocking.bench.run.Rig;
@@ -71,9 +73,11 @@ public final class BenchRuns {
     RunEngine engine;
     Thread thread;
     volatile RunSnapshot now;
+    final Optional<Analysis> subject;
     boolean ended;
 
-    Live(String id, RunProgress progress) {
+    Live(String id, RunProgress progress, Optional<Analysis> subject) {
+      this.subject = subject;
       this.id = id;
       this.progress = progress;
       rig = new Rig(progress.plan());
@@ -178,6 +182,11 @@ public final class BenchRuns {
     return stored.stream().filter(r -> !r.unfinished && r.reads(channel)).map(Stored::run).toList();
   }
 
+  /** All runs of a channel, the newest first. */
+  public List<StoredRun> all(String channel) {
+    return stored.stream().filter(r -> r.reads(channel)).map(Stored::run).toList();
+  }
+
   /** Looks up what runs the book has. */
   public void look() {
     Store store = desk.store();
@@ -220,17 +229,24 @@ public final class BenchRuns {
     standIn = null;
   }
 
+  /** The channel of a procedure as it is when it is begun. */
+  private Optional<Analysis> subject(RunPlan plan) {
+    return plan.procedure() == null
+        ? Optional.empty()
+        : desk.book().byId(plan.channels().getFirst().channel()).map(desk::analysis);
+  }
+
   /** Begins a run. */
   public void begin(RunPlan plan) {
     String id = Book.newId();
     Store store = desk.store();
-    start(new Live(id, new RunProgress(plan)), () -> store.begin(id, plan));
+    start(new Live(id, new RunProgress(plan), subject(plan)), () -> store.begin(id, plan));
   }
 
   /** Goes on with a run that was broken off, at the instruments of this plan. */
   public void goOn(StoredRun run, RunPlan instruments) {
     Store store = desk.store();
-    var l = new Live(run.id(), run.progress());
+    var l = new Live(run.id(), run.progress(), subject(run.plan()));
     l.rig.moved(run.plan().reference().name(), instruments.reference().address());
     for (int i = 0; i < run.plan().channels().size(); i++) {
       RunChannel c = run.plan().channels().get(i);
@@ -324,6 +340,7 @@ public final class BenchRuns {
                       });
                 }
               });
+      l.subject.ifPresent(a -> engine.closing(p -> Jobs.closing(p, a)));
       synchronized (l) {
         l.engine = engine;
       }
@@ -399,7 +416,8 @@ public final class BenchRuns {
     if (!running()) return;
     live.rig.hand().type(applied);
     // What is poured by hand goes into the tank of the stand-in, too.
-    if (standIn != null && live.progress.plan().reference().byHand()) standIn.put(applied);
+    boolean eye = live.progress.plan().reference().byHand();
+    if (standIn != null && eye && Double.isFinite(applied)) standIn.put(applied);
   }
 
   /**

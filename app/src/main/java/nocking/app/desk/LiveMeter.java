@@ -13,6 +13,7 @@ import nocking.channel.Channel;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.run.Instrument;
+import nocking.run.RunPlan;
 import nocking.run.RunSnapshot;
 import nocking.wiring.Place;
 
@@ -42,10 +43,12 @@ public final class LiveMeter {
   /** Asks one meter until it is told to end. */
   private final class Poll implements Runnable {
     final Instrument meter;
+    final Thread thread;
     volatile boolean ended;
 
     Poll(Instrument meter) {
       this.meter = meter;
+      thread = Thread.ofPlatform().daemon().name("live").unstarted(this);
     }
 
     @Override
@@ -132,7 +135,7 @@ public final class LiveMeter {
       return;
     }
     if (desk.channel().isEmpty()) return;
-    if (meter().isEmpty() && running().isEmpty()) {
+    if (meter().isEmpty() && !atWork()) {
       desk.say(noMeter(), true);
       return;
     }
@@ -145,6 +148,25 @@ public final class LiveMeter {
         .formatted(desk.channel().orElseThrow().tag());
   }
 
+  /** True while a run reads the selected channel. */
+  private boolean atWork() {
+    BenchRuns runs = desk.runs();
+    return runs.running() && desk.channel().map(c -> runs.reads(c.id())).orElse(false);
+  }
+
+  /** True while a run needs an instrument for itself: most take one connection only. */
+  private boolean inRun(Instrument meter) {
+    Optional<RunPlan> plan =
+        desk.runs().running() ? desk.runs().now().map(RunSnapshot::plan) : Optional.empty();
+    return atWork()
+        || plan.map(
+                p ->
+                    p.reference().address().equals(meter.address())
+                        || p.channels().stream()
+                            .anyMatch(c -> c.meter().address().equals(meter.address())))
+            .orElse(false);
+  }
+
   private void off() {
     following = false;
     end();
@@ -154,16 +176,19 @@ public final class LiveMeter {
   }
 
   private void end() {
-    if (poll != null) poll.ended = true;
+    if (poll != null) {
+      poll.ended = true;
+      poll.thread.interrupt();
+    }
     poll = null;
   }
 
   /** Asks the meter of the channel that is selected now; a run that reads it is listened to. */
   void follow() {
     if (!following) return;
-    boolean runs = running().isPresent();
+    boolean runs = atWork();
     if (runs && System.nanoTime() - told > SOME) tell();
-    Optional<Instrument> meter = runs ? Optional.empty() : meter();
+    Optional<Instrument> meter = meter().filter(m -> !inRun(m));
     String id = desk.channel().map(Channel::id).orElse("");
     boolean same =
         id.equals(channel)
@@ -177,7 +202,7 @@ public final class LiveMeter {
     trouble = "";
     if (meter.isPresent()) {
       poll = new Poll(meter.get());
-      Thread.ofPlatform().daemon().name("live").start(poll);
+      poll.thread.start();
     }
     tell();
   }
@@ -226,7 +251,7 @@ public final class LiveMeter {
 
   /** Reads once and hands it over; says so where it cannot be read. */
   public void take(Consumer<LiveReading> taker) {
-    Optional<LiveReading> now = now();
+    Optional<LiveReading> now = running().map(this::reading).or(this::now);
     if (now.isPresent()) {
       taker.accept(now.get());
       return;
@@ -234,6 +259,10 @@ public final class LiveMeter {
     Optional<Instrument> meter = meter();
     if (meter.isEmpty()) {
       desk.say(noMeter(), true);
+      return;
+    }
+    if (inRun(meter.get())) {
+      desk.say("The meter is at work in a run.", true);
       return;
     }
     String id = desk.channel().orElseThrow().id();

@@ -330,6 +330,12 @@ public final class Shell {
     commands.add("Close the window", "Shortcut+Q", () -> scene().getWindow().hide());
   }
 
+  /** Opens the bench that stands in for the selected channel; what its window shows. */
+  public Scene bench() {
+    openBench();
+    return bench.scene();
+  }
+
   /** The bench that stands in for the selected channel, in a window of its own. */
   private void openBench() {
     desk.channel().ifPresent(c -> desk.runs().standInFor(c.tag()));

@@ -16,6 +16,8 @@ public final class Connection {
       case SCPI -> new ScpiInstrument(i, TcpLine.connect(i.name(), i.address()));
       case LINES -> new LineInstrument(i, TcpLine.connect(i.name(), i.address()));
       case SERIAL -> new LineInstrument(i, SerialLine.connect(i.name(), i.address()));
+      case MODBUS -> ModbusInstrument.overTcp(i);
+      case MODBUS_RTU -> ModbusInstrument.overSerialLine(i);
       case BY_HAND -> new HandReference();
     };
   }

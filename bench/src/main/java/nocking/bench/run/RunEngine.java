@@ -3,6 +3,7 @@ package nocking.bench.run;
 import java.util.Optional;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.function.Function;
 import nocking.bench.instrument.InstrumentException;
 import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.run.Act;
@@ -55,6 +56,7 @@ public final class RunEngine implements Runnable {
   private String trouble = "";
   private boolean writing = true;
   private String stopWhy = "";
+  private Function<RunProgress, String> closing = p -> "";
 
   /**
    * @param progress where the run stands; it belongs to the engine from now on
@@ -66,6 +68,17 @@ public final class RunEngine implements Runnable {
     this.rig = rig;
     this.clock = clock;
     this.listener = listener;
+  }
+
+  /**
+   * What is written down beside the end of a run that reaches it, for example the record of a
+   * procedure.
+   *
+   * @param words asked once, on the thread of the run
+   */
+  public RunEngine closing(Function<RunProgress, String> words) {
+    closing = words;
+    return this;
   }
 
   /** Asks for something to be done before the next sweep. */
@@ -122,7 +135,7 @@ public final class RunEngine implements Runnable {
   }
 
   private String lastWords() {
-    if (progress.phase() == Phase.DONE) return "";
+    if (progress.phase() == Phase.DONE) return closing.apply(progress);
     return stopWhy.isEmpty() ? progress.whyNot() : stopWhy;
   }
 

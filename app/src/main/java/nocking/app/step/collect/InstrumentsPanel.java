@@ -97,10 +97,11 @@ final class InstrumentsPanel {
             "",
             grid,
             Paper.caption(
-                "Speaks: SCPI over TCP, lines over TCP, serial line or typed by hand. An address is"
-                    + " HOST:PORT or DEVICE@BAUD; %s in what sets a reference stands for the set"
-                    + " point. A channel and a place (TP2; empty for the signal at the receiver) say what"
-                    + " it reads live."),
+                "Speaks: SCPI over TCP, lines over TCP, serial line, Modbus TCP, Modbus RTU or typed by"
+                    + " hand. An address is HOST:PORT or DEVICE@BAUD, for Modbus with /UNIT behind it;"
+                    + " registers are asked with input 0 float or holding 16 int16 /10. %s in what sets a"
+                    + " reference stands for the set point. A channel and a place (TP2; empty for the"
+                    + " signal at the receiver) say what it reads live."),
             details,
             foot);
     paper.head(looks);
@@ -133,7 +134,7 @@ final class InstrumentsPanel {
       if (same && !t.isEmpty()) return i.withLanguage(l);
     }
     throw new QuantityException(
-        "read '%s', expected SCPI over TCP, lines over TCP, serial line or typed by hand"
+        "read '%s', expected SCPI over TCP, lines over TCP, serial line, Modbus TCP, Modbus RTU or typed by hand"
             .formatted(t));
   }
 

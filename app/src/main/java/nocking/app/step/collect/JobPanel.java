@@ -21,12 +21,10 @@ import nocking.app.control.StateSign;
 import nocking.app.control.WheelScroll;
 import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
-import nocking.check.Verdict;
 import nocking.procedure.JobRecord;
 import nocking.procedure.Procedure;
 import nocking.procedure.Taken;
 import nocking.run.RunPlan;
-import nocking.run.RunProgress;
 import nocking.run.StoredRun;
 
 /** The record of a procedure as it grows, what can be taken over from it, and those before. */
@@ -42,6 +40,8 @@ final class JobPanel {
   private final VBox earlier = new VBox(2);
   private final Paper paper;
   private JobRecord shown;
+  private List<StoredRun> among = List.of();
+  private List<Job> stored;
   private List<String> offered = List.of();
   private List<String> earlierIds = List.of();
 
@@ -70,20 +70,37 @@ final class JobPanel {
   }
 
   /** A procedure of which something is to be shown. */
-  private record Job(String run, RunPlan plan, List<Taken> taken, boolean over) {}
+  private record Job(
+      String run, RunPlan plan, List<Taken> taken, boolean over, Optional<StoredRun> stored) {
+    static Job of(StoredRun r) {
+      return new Job(r.id(), r.plan(), r.progress().taken(), !r.unfinished(), Optional.of(r));
+    }
+  }
 
+  /** The one under way; else the newest of the kind that is planned. */
   private Optional<Job> job() {
     String id = desk.channel().orElseThrow().id();
     BenchRuns runs = desk.runs();
-    if (runs.reads(id)) {
-      return runs.now()
-          .map(n -> new Job(runs.id(), n.plan(), n.taken(), !runs.running()))
-          .filter(j -> j.plan.procedure() != null);
+    Optional<String> wanted = runs.draft(id).map(RunPlan::procedure).map(Procedure::title);
+    Optional<Job> live =
+        runs.now()
+            .filter(n -> runs.reads(id))
+            .map(n -> new Job(runs.id(), n.plan(), n.taken(), !runs.running(), Optional.empty()));
+    if (runs.running() && live.isPresent()) {
+      return live.filter(j -> j.plan.procedure() != null);
     }
-    return runs.waiting(id)
-        .or(() -> runs.over(id).stream().findFirst())
-        .filter(r -> r.plan().procedure() != null)
-        .map(r -> new Job(r.id(), r.plan(), r.progress().taken(), !r.unfinished()));
+    if (stored == null || !runs.all(id).equals(among)) {
+      among = runs.all(id);
+      stored = among.stream().filter(r -> r.plan().procedure() != null).map(Job::of).toList();
+    }
+    // What has just ended is not read from the book yet.
+    return live.filter(j -> stored.stream().noneMatch(k -> k.run.equals(j.run)))
+        .filter(j -> j.plan.procedure() != null && sort(j.plan).equals(wanted))
+        .or(() -> stored.stream().filter(j -> sort(j.plan).equals(wanted)).findFirst());
+  }
+
+  private static Optional<String> sort(RunPlan plan) {
+    return Optional.ofNullable(plan.procedure()).map(Procedure::title);
   }
 
   /** True where there is a procedure to show; false where set points are. */
@@ -95,9 +112,9 @@ final class JobPanel {
     Job j = job.get();
     paper.note(j.plan.title());
     JobRecord record =
-        Jobs.known(desk.analysis())
-            .map(k -> j.plan.procedure().record(j.taken, k))
-            .orElse(new JobRecord(Verdict.OPEN, desk.analysis().whyNoCircuit(), List.of()));
+        j.stored
+            .map(r -> Jobs.record(r, desk.analysis()))
+            .orElseGet(() -> Jobs.record(j.plan, j.taken, desk.analysis()));
     if (!record.equals(shown)) show(record);
     shown = record;
     offer(j);
@@ -167,12 +184,8 @@ final class JobPanel {
   }
 
   private String line(StoredRun r) {
-    RunProgress p = r.progress();
     String when = WHEN.format(Instant.ofEpochMilli(r.began()).atZone(ZoneId.systemDefault()));
-    String says =
-        Jobs.known(desk.analysis())
-            .map(k -> r.plan().procedure().record(p.taken(), k).says())
-            .orElse("");
+    String says = Jobs.record(r, desk.analysis()).says();
     return "%s · %s · %s".formatted(when, r.plan().procedure().title(), says);
   }
 }

@@ -184,6 +184,12 @@ final class RunCue extends VBox {
     skip.setDisable(held);
   }
 
+  /** One key records, or says that the hands are done. */
+  void go() {
+    if (desk.runs().now().map(RunSnapshot::hands).orElse(false)) steps.done();
+    else desk.runs().ask(Act.Kind.TAKE, "");
+  }
+
   private static String where(RunSnapshot n, Target t, int all) {
     return n.step().isPresent()
         ? "Step %d of %d · %s".formatted(n.next() + 1, all, n.plan().title())

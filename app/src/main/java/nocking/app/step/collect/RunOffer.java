@@ -40,13 +40,19 @@ final class RunOffer extends VBox {
     title.setWrapText(true);
     goOn.setId("run-go-on");
     goOn.getStyleClass().add("primary");
-    goOn.setOnAction(e -> plan.get().ifPresent(p -> desk.runs().goOn(run, p)));
+    goOn.setOnAction(e -> goOn());
     close.setId("run-close");
     close.setOnAction(e -> desk.runs().close(run));
     var buttons = new HBox(8, goOn, close);
     buttons.setAlignment(Pos.CENTER_LEFT);
     getChildren().addAll(title, missing, buttons);
     setMinHeight(USE_PREF_SIZE);
+  }
+
+  /** Its own plan is the one that is worked at, so that its own bench stands in for it. */
+  private void goOn() {
+    desk.channel().ifPresent(c -> desk.runs().draft(c.id(), run.plan()));
+    plan.get().ifPresent(p -> desk.runs().goOn(run, p));
   }
 
   void refresh() {

@@ -68,14 +68,20 @@ final class RunPoints {
   void refresh() {
     String id = desk.channel().orElseThrow().id();
     BenchRuns runs = desk.runs();
-    over = runs.over(id).stream().findFirst().orElse(null);
+    List<StoredRun> ofPoints =
+        runs.over(id).stream().filter(r -> r.plan().procedure() == null).toList();
+    over = ofPoints.stream().findFirst().orElse(null);
     boolean offered =
         over != null && !runs.running() && runs.waiting(id).isEmpty() && lacks(over.id());
     takeOver.setVisible(offered);
     takeOver.setManaged(offered);
     takeOver.setDisable(!desk.editable());
-    Optional<StoredRun> stored = runs.waiting(id).or(() -> runs.over(id).stream().findFirst());
-    if (runs.reads(id)) {
+    Optional<StoredRun> stored =
+        runs.waiting(id)
+            .filter(r -> r.plan().procedure() == null)
+            .or(() -> ofPoints.stream().findFirst());
+    boolean live = runs.now().map(n -> n.plan().procedure() == null).orElse(false);
+    if (runs.reads(id) && live) {
       RunSnapshot n = runs.now().orElseThrow();
       show(n.plan(), id, rows(n.targets(), n.points(), n.superseded(), n.next()));
     } else if (stored.isPresent()) {

@@ -20,7 +20,6 @@ import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
 import nocking.channel.Hazard;
 import nocking.quantity.Unit;
-import nocking.run.Act;
 import nocking.run.RunPlan;
 import nocking.run.RunSnapshot;
 
@@ -65,14 +64,14 @@ final class RunView {
     root.addEventHandler(KeyEvent.KEY_PRESSED, this::record);
   }
 
-  /** Space records, unless it goes into a field or presses a button. */
+  /** Space records or says that hands are done, unless it goes into a field or presses a button. */
   private void record(KeyEvent e) {
     boolean taken =
         e.getTarget() instanceof TextInputControl
             || e.getTarget() instanceof ButtonBase
             || e.getTarget() instanceof ComboBoxBase;
     if (e.getCode() != KeyCode.SPACE || taken || !desk.runs().running()) return;
-    desk.runs().ask(Act.Kind.TAKE, "");
+    cue.go();
     e.consume();
   }
 

@@ -6,6 +6,7 @@ import javafx.scene.control.Button;
 import javafx.scene.layout.HBox;
 import nocking.app.control.EntryField;
 import nocking.app.desk.Desk;
+import nocking.procedure.Deed;
 import nocking.procedure.Step;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
@@ -30,13 +31,18 @@ final class StepCue extends HBox {
                 "run-place-now",
                 "It is at",
                 true,
-                t -> at = Value.typed(t, Unit.of(now().plan().unit())).number(),
+                t ->
+                    at =
+                        t.isBlank()
+                            ? Double.NaN
+                            : Value.typed(t, Unit.of(now().plan().unit())).number(),
                 () -> {})
-            .whenDone();
+            .whenDone()
+            .prompt("not read");
     done.setId("run-done");
     done.getStyleClass().add("cue-button");
     done.setMinWidth(USE_PREF_SIZE);
-    done.setOnAction(e -> desk.runs().ready(at, ""));
+    done.setOnAction(e -> done());
     getChildren().addAll(place, done);
   }
 
@@ -54,12 +60,19 @@ final class StepCue extends HBox {
     Step s = step.get();
     boolean eye = n.plan().reference().byHand();
     double before = n.points().isEmpty() ? 0 : n.points().getLast().applied();
-    if (n.next() != placeFor) at = s.placed() ? s.at() : before;
+    // How far a hand has turned is not known before someone reads it.
+    boolean turned = s.deed() == Deed.LOOSEN;
+    if (n.next() != placeFor) at = eye && turned ? Double.NaN : s.placed() ? s.at() : before;
     placeFor = n.next();
     place.setVisible(eye && s.placed());
     place.setManaged(eye && s.placed());
-    place.show(Numbers.trimmed(at, 6), n.plan().unit());
+    place.show(Double.isNaN(at) ? "" : Numbers.trimmed(at, 6), n.plan().unit());
     done.setText(s.byHand() ? s.done() : "It is there");
+  }
+
+  /** Says that the hands are done, as its button does. */
+  void done() {
+    desk.runs().ready(at, "");
   }
 
   /** What to do, in large letters. */
