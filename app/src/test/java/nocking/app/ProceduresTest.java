@@ -13,11 +13,13 @@ import javafx.scene.layout.GridPane;
 import nocking.analysis.Jobs;
 import nocking.band.BandPosition;
 import nocking.channel.Channel;
+import nocking.channel.RunJson;
 import nocking.channel.WorkStep;
 import nocking.check.Verdict;
 import nocking.fit.Trim;
 import nocking.procedure.JobRecord;
 import nocking.procedure.MechanicalTrim;
+import nocking.quantity.Value;
 import nocking.run.StoredRun;
 import nocking.sensor.TwoPointSensor;
 import org.junit.jupiter.api.Test;
@@ -71,6 +73,12 @@ class ProceduresTest extends WindowTest {
         .record(run.progress().taken(), Hands.ask(() -> Jobs.known(desk.analysis()).orElseThrow()));
   }
 
+  /** True while neither a node nor what it stands in is hidden. */
+  private static boolean seen(Node n) {
+    for (Node p = n; p != null; p = p.getParent()) if (!p.isVisible()) return false;
+    return true;
+  }
+
   private String reason(String field) {
     Node text = hands.node(field);
     Node entry = text.getParent().getParent();
@@ -115,7 +123,8 @@ class ProceduresTest extends WindowTest {
     // What is planned is what is shown; the record is there again when it is asked for.
     choose("run-kind", "set points");
     settled();
-    assertThat(hands.has("job-says")).isFalse();
+    Node says = Hands.ask(() -> shell.scene().lookup("#job-lines"));
+    assertThat(Hands.ask(() -> seen(says))).isFalse();
     choose("run-kind", "mechanical trim");
     settled();
     assertThat(text("job-says")).startsWith("Near enough");
@@ -154,8 +163,8 @@ class ProceduresTest extends WindowTest {
   void aTrimByEyeClaimsNoAngles() {
     plan("SG-P1", "mechanical trim");
     choose("run-reference", "read by eye");
-    hands.enter("trim-target", "4.306").press(KeyCode.ENTER);
-    hands.enter("trim-window", "0.4").press(KeyCode.ENTER);
+    hands.enter("trim-target", "4.4").press(KeyCode.ENTER);
+    hands.enter("trim-window", "60").press(KeyCode.ENTER);
     hands.click("run-begin");
     untilThere("run-done");
     for (int step = 0; step < 2; step++) {
@@ -241,5 +250,16 @@ class ProceduresTest extends WindowTest {
     assertThat(channel("BL-P1").calibration().trim()).isNull();
     hands.press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(channel("BL-P1").calibration().trim()).isEqualTo(trim);
+    // The record holds, whatever the channel becomes.
+    hands.run(() -> desk.step(WorkStep.COLLECT));
+    settled();
+    String says = text("job-says");
+    assertThat(says).startsWith("The trim leaves");
+    hands.run(
+        () -> desk.edit("tighter", "", c -> c.define(d -> d.withTolerance(Value.of(1e-6)))));
+    settled();
+    assertThat(record().verdict()).as("judged anew").isEqualTo(Verdict.FAIL);
+    assertThat(text("job-says")).isEqualTo(says);
+    assertThat(RunJson.readRecord(stored().closing(), "it").verdict()).isEqualTo(Verdict.PASS);
   }
 }

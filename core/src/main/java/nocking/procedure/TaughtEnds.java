@@ -328,7 +328,7 @@ public record TaughtEnds(
       double error = off * perVolt;
       Verdict v = Verdict.of(error, known.tolerance());
       if (v == Verdict.FAIL || (v == Verdict.OPEN && all == Verdict.PASS)) all = v;
-      if (!(Math.abs(error) <= Math.abs(worst))) worst = error;
+      if (Math.abs(error) > Math.abs(worst)) worst = error;
       lines.add(
           "verified at " + known.says(t.applied()),
           Known.volts(t.volts()),
@@ -345,7 +345,7 @@ public record TaughtEnds(
                   .formatted(known.signed(worst))
               + " taught.");
     }
-    if (Double.isNaN(worst)) {
+    if (three.stream().anyMatch(t -> !t.read())) {
       return lines.closed(Verdict.OPEN, "It is not verified at all three places.");
     }
     String says =

@@ -99,9 +99,9 @@ final class ModbusInstrument implements Reference {
       throw new InstrumentException(Kind.REFUSED, i.name() + ": " + e.getMessage());
     }
     try {
-      // What is asked again is asked by who knows that it was.
-      master.setRetries(0);
       master.connect();
+      // What is asked again is asked by who knows that it was.
+      master.setRetries(1);
       return made;
     } catch (Exception e) {
       // The library says no more than that.

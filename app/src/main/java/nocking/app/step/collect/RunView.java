@@ -42,7 +42,7 @@ final class RunView {
 
   RunView(Desk desk, Region looks) {
     this.desk = desk;
-    form = new RunForm(desk, looks, this::warn);
+    form = new RunForm(desk, looks, this::planned);
     offer = new RunOffer(desk, form::plan);
     cue = new RunCue(desk);
     points = new RunPoints(desk);
@@ -90,7 +90,6 @@ final class RunView {
 
   /** What to heed where the work is done: of the procedure, the bench and the channel. */
   private void warn() {
-    if (desk.channel().isEmpty()) return;
     var list = new ArrayList<String>();
     form.plan().map(RunPlan::procedure).ifPresent(p -> list.add(p.caution()));
     form.scene().ifPresent(s -> list.add(s.caution()));
@@ -114,6 +113,17 @@ final class RunView {
     tracePaper.setManaged(reads);
     if (reads) drawTrace(id);
     if (reads && runs.running()) follow();
+    results();
+  }
+
+  /** What is planned is another: so are its cautions and what was done of its kind. */
+  private void planned() {
+    if (desk.channel().isEmpty()) return;
+    warn();
+    results();
+  }
+
+  private void results() {
     boolean procedure = job.refresh();
     points.node().setVisible(!procedure);
     points.node().setManaged(!procedure);
