@@ -199,7 +199,9 @@ public record TaughtEnds(
     if (reset != null) {
       list.add(
           ground(
-              "Back to the factory state", reset, "Held so long, it forgets what it was taught."));
+              "Teach wire to ground: factory state",
+              reset,
+              "Held so long, it forgets what it was taught."));
       list.add(release());
     }
     int first = -1;

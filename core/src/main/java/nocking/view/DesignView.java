@@ -167,7 +167,9 @@ public final class DesignView {
 
   /** A small error of the quantity with its unit: two significant digits. */
   public String error(double value) {
-    return withUnit(Numbers.significant(value, 2));
+    // What is less than a billionth of the range is how computers count, and no error.
+    boolean nothing = Math.abs(value) < 1e-9 * design.definition().working().width();
+    return withUnit(nothing ? "0" : Numbers.significant(value, 2));
   }
 
   private String withUnit(String number) {

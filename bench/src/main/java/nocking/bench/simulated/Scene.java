@@ -177,8 +177,7 @@ public record Scene(
               "gate actuator with a teach wire",
               Stimulus.steady("mm", 0, 220, 0.3, 0.02, 0.1).withRate(60),
               List.of(new TrueSensor("GV-P1", x -> 0, 0.1, 0.0008, 0, 0, 3)),
-              "The gate crushes: lock it before reaching in. A teach wire goes to ground only,"
-                  + " never to the positive supply.",
+              "The gate crushes: lock it before reaching in.",
               Optional.of(new Fixture.TeachWire(0, 220, 0.0062, 2.981, 0.298, 0.25, 2.5, 9, 130))));
 
   /** Its reference as it would stand in a book. */

@@ -89,10 +89,14 @@ final class RunCue extends VBox {
     poured.setId("run-poured");
     poured.getStyleClass().add("cue-button");
     poured.setMinWidth(USE_PREF_SIZE);
-    poured.setOnAction(e -> desk.runs().typed(now().total() + volume));
+    poured.setOnAction(
+        e -> {
+          desk.runs().typed(now().total() + volume);
+          requestFocus();
+        });
     pours = new HBox(10, pour, poured);
     pours.setAlignment(Pos.CENTER_LEFT);
-    steps = new StepCue(desk);
+    steps = new StepCue(desk, this::requestFocus);
     reason.setId("run-reason");
     reason.setPromptText("because …");
     reason.setAccessibleText("Reason for what is done, or a note");
@@ -131,6 +135,8 @@ final class RunCue extends VBox {
         e -> {
           desk.runs().ask(kind, reason.getText());
           reason.clear();
+          // A button that goes would hand Space on to its neighbour.
+          requestFocus();
         });
     return b;
   }

@@ -74,8 +74,9 @@ final class RunForm {
 
   /**
    * @param changed called when the plan has changed
+   * @param begun called when a run was begun
    */
-  RunForm(Desk desk, Region looks, Runnable changed) {
+  RunForm(Desk desk, Region looks, Runnable changed, Runnable begun) {
     this.desk = desk;
     this.changed = changed;
     setPoints =
@@ -152,7 +153,11 @@ final class RunForm {
     beep.setOnAction(e -> desk.runs().beep().on(beep.isSelected()));
     begin.setId("run-begin");
     begin.getStyleClass().add("primary");
-    begin.setOnAction(e -> plan().ifPresent(desk.runs()::begin));
+    begin.setOnAction(
+        e -> {
+          plan().ifPresent(desk.runs()::begin);
+          begun.run();
+        });
     problem.getStyleClass().add("text-fail");
     problem.setId("run-problem");
     places =

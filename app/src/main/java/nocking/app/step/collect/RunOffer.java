@@ -25,12 +25,15 @@ final class RunOffer extends VBox {
   private final Button goOn = new Button("Go on");
   private final Button close = new Button("Close it, keep its points");
   private final Supplier<Optional<RunPlan>> plan;
+  private final Runnable begun;
   private StoredRun run;
 
   /**
    * @param plan with the instruments at which it would go on
+   * @param begun called when it goes on
    */
-  RunOffer(Desk desk, Supplier<Optional<RunPlan>> plan) {
+  RunOffer(Desk desk, Supplier<Optional<RunPlan>> plan, Runnable begun) {
+    this.begun = begun;
     this.desk = desk;
     this.plan = plan;
     setId("run-offer");
@@ -53,6 +56,7 @@ final class RunOffer extends VBox {
   private void goOn() {
     desk.channel().ifPresent(c -> desk.runs().draft(c.id(), run.plan()));
     plan.get().ifPresent(p -> desk.runs().goOn(run, p));
+    begun.run();
   }
 
   void refresh() {

@@ -42,9 +42,9 @@ final class RunView {
 
   RunView(Desk desk, Region looks) {
     this.desk = desk;
-    form = new RunForm(desk, looks, this::planned);
-    offer = new RunOffer(desk, form::plan);
     cue = new RunCue(desk);
+    form = new RunForm(desk, looks, this::planned, cue::requestFocus);
+    offer = new RunOffer(desk, form::plan, cue::requestFocus);
     points = new RunPoints(desk);
     job = new JobPanel(desk);
     VBox.setVgrow(trace, Priority.ALWAYS);

@@ -17,14 +17,19 @@ import nocking.run.RunSnapshot;
 /** What a step of a procedure says, and the button with which the hands say that it is done. */
 final class StepCue extends HBox {
   private final Desk desk;
+  private final Runnable then;
   private final EntryField place;
   private final Button done = new Button();
   private double at;
   private int placeFor = -1;
 
-  StepCue(Desk desk) {
+  /**
+   * @param then called when the hands have said that they are done
+   */
+  StepCue(Desk desk, Runnable then) {
     super(10);
     this.desk = desk;
+    this.then = then;
     setAlignment(Pos.CENTER_LEFT);
     place =
         new EntryField(
@@ -73,6 +78,7 @@ final class StepCue extends HBox {
   /** Says that the hands are done, as its button does. */
   void done() {
     desk.runs().ready(at, "");
+    then.run();
   }
 
   /** What to do, in large letters. */
