@@ -33,6 +33,7 @@ final class StepsOnLine {
   private int said = -1;
   private boolean asked;
   private RunEngine engine;
+  private volatile boolean ended;
   private volatile RunSnapshot now;
 
   /**
@@ -56,15 +57,25 @@ final class StepsOnLine {
 
   private void lines(BufferedReader in) {
     try {
+      // What was typed before it was asked for says nothing of what the hands do now.
       for (String line = in.readLine(); line != null; line = in.readLine()) {
         RunSnapshot n = now;
         if (n == null || !n.hands() || n.step().isEmpty()) continue;
         take(line.strip(), n, n.step().get());
       }
+      ended = true;
+      if (now != null && now.hands()) nobody();
     } catch (IOException e) {
       err.println("standard input cannot be read any more: " + e.getMessage());
       err.flush();
     }
+  }
+
+  /** Nobody will say any more that the hands are done. */
+  private void nobody() {
+    err.println("nobody answers on standard input; the run can be gone on with (--resume)");
+    err.flush();
+    engine.breakOff();
   }
 
   private void take(String line, RunSnapshot n, Step s) {
@@ -103,6 +114,7 @@ final class StepsOnLine {
     if (!n.hands() || asked) return;
     asked = true;
     if (yes) done(n, s, place(n, s));
+    else if (ended) nobody();
     else {
       err.println(n.plan().reference().byHand() ? "Enter, or where it is:" : "Enter when done:");
       err.flush();

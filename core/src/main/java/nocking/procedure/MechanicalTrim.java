@@ -211,7 +211,7 @@ public record MechanicalTrim(Value target, Value window, String where, Value mos
     double slope = c.slope();
     String by =
         Double.isNaN(slope)
-            ? " Type by how much it was turned: what a degree does is learnt from it."
+            ? " What a degree does is learnt once it is read how far it was turned."
             : " A degree is worth %s; about %s° from where it was found."
                 .formatted(Known.millivolts(slope), Numbers.fixed(c.place(), 1));
     return Step.hands(
