@@ -24,8 +24,11 @@ import nocking.converter.Converter;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Value;
 import nocking.run.Act;
+import nocking.run.Course;
 import nocking.run.RunPlan;
 import nocking.run.RunPoint;
+import nocking.run.RunProgress.Phase;
+import nocking.run.RunSnapshot;
 import nocking.run.StoredRun;
 import nocking.sensor.TwoPointSensor;
 import org.junit.jupiter.api.Test;
@@ -245,6 +248,48 @@ class RunsTest extends WindowTest {
       // Waves of 0.8 L that ten readings do not quite even out, and what the pump still runs.
       assertThat(p.mean()).isCloseTo(probe.volts().applyAsDouble(x), within(1.2 * slope + 0.001));
     }
+  }
+
+  /** With nothing but a meter in the hand: what it shows is typed, and is a point all the same. */
+  @Test
+  void readingsAreTypedByHand() {
+    openDemo("PD-Q1", WorkStep.COLLECT);
+    hands.click("collect-view-run");
+    choose("run-meter", "typed by hand");
+    hands.enter("run-set-points", "0, 20").press(KeyCode.ENTER);
+    choose("run-course", Course.UP);
+    hands.click("run-begin");
+    double[] shown = {2.502, 2.748};
+    for (int i = 0; i < 2; i++) {
+      int target = i;
+      // What is typed before the run looks at the next set point is of the last one.
+      until(
+          () ->
+              desk.runs()
+                  .now()
+                  .flatMap(RunSnapshot::last)
+                  .map(l -> l.target() == target && Double.isNaN(l.applied()))
+                  .orElse(false));
+      hands.enter("run-by-eye", i == 0 ? "0.1" : "19.9").press(KeyCode.ENTER);
+      until(
+          () ->
+              desk.runs()
+                  .now()
+                  .map(n -> n.next() == target && n.phase() == Phase.SETTLING)
+                  .orElse(false));
+      untilThere("run-reads");
+      hands.enter("run-reads", "one volt").press(KeyCode.ENTER);
+      assertThat(desk.runs().now().orElseThrow().points()).hasSize(i);
+      hands.press(KeyCode.CONTROL, KeyCode.A);
+      hands.type(1000 * shown[i] + " mV").press(KeyCode.ENTER);
+      int done = i + 1;
+      until(() -> desk.runs().now().map(n -> n.points().size() == done).orElse(false));
+    }
+    until(() -> !desk.runs().running());
+    List<ReferencePoint> points = channel("PD-Q1").calibration().points().points();
+    assertThat(points).extracting(p -> p.applied().number()).containsExactly(0.1, 19.9);
+    assertThat(points).extracting(ReferencePoint::mean).containsExactly(2.502, 2.748);
+    assertThat(desk.store().runs()).isNotEmpty().allMatch(r -> !r.unfinished());
   }
 
   /** Steps that were each written down by themselves, typed and pasted, stand as totals. */

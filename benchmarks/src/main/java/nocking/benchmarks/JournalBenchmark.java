@@ -90,6 +90,7 @@ public class JournalBenchmark {
         Unsettled.TAKE,
         Purpose.DEVELOPMENT,
         Conditions.NONE,
+        null,
         null);
   }
 

@@ -70,6 +70,7 @@ class RunTableTest {
         Unsettled.TAKE,
         Purpose.AS_FOUND,
         new Conditions("KS", "21 °C", "5.00 V", "40 mm", ""),
+        null,
         null);
   }
 

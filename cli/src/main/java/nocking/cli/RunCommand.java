@@ -125,6 +125,10 @@ final class RunCommand extends JsonOption {
     }
     RunPlan wanted = RunJson.readPlanFile(ChannelFiles.text(plan), plan.getFileName().toString());
     if (!Files.exists(book)) throw new DocumentException(book + " does not exist");
+    if (wanted.typed()) {
+      throw new QuantityException(
+          "the readings of this plan are typed by hand: that takes the window");
+    }
     try (BookFile file = open()) {
       return carryOut(answer, file, inBook(wanted, file.read()));
     }

@@ -30,7 +30,10 @@ public final class RunDraft {
 
   private static final double WITHOUT_TOLERANCE = 0.005;
   private static final int STEPS = 7;
-  private static final int AVERAGE = 10;
+
+  /** Readings that make a point where a meter gives them. */
+  public static final int AVERAGE = 10;
+
   private static final double GIVE_UP = 720;
 
   private RunDraft() {}
@@ -94,13 +97,14 @@ public final class RunDraft {
         Course.UP_DOWN,
         1,
         1,
-        AVERAGE,
+        meters.getFirst().byHand() ? 1 : AVERAGE,
         1,
         GIVE_UP,
         Math.max(tolerance(first), d.working().width() / 100),
         Unsettled.TAKE,
         Purpose.DEVELOPMENT,
         Conditions.NONE,
+        null,
         null);
   }
 

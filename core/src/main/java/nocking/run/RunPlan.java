@@ -32,6 +32,7 @@ import nocking.quantity.Value;
  * @param band how near the reference has to come to a set point before anything can settle there,
  *     above 0
  * @param procedure what is done instead of going through set points; null for those
+ * @param supply what reads the supply of the sensors, to see that it stays; null where nothing does
  */
 public record RunPlan(
     String title,
@@ -50,7 +51,8 @@ public record RunPlan(
     Unsettled then,
     Purpose purpose,
     Conditions conditions,
-    Procedure procedure) {
+    Procedure procedure,
+    Instrument supply) {
   /** Most channels that are read from one stimulus. */
   public static final int MOST_CHANNELS = 8;
 
@@ -109,6 +111,9 @@ public record RunPlan(
     above("the time after which a point is given up", giveUp);
     above("the band about a set point", band);
     for (RunChannel k : channels) enough(k, every);
+    if (channels.stream().map(k -> k.meter().byHand()).distinct().count() > 1) {
+      throw new QuantityException("the meters of a run are all read by eye, or none");
+    }
     if ((long) repeats * setPoints.size() > MOST_TARGETS) {
       throw new QuantityException("a run has at most %d points".formatted(MOST_TARGETS));
     }
@@ -192,6 +197,10 @@ public record RunPlan(
     return with(p -> p.conditions = v);
   }
 
+  public RunPlan withSupply(Instrument v) {
+    return with(p -> p.supply = v);
+  }
+
   /** The plan of a procedure instead of set points; null for set points. */
   public RunPlan withProcedure(Procedure v) {
     return with(
@@ -226,6 +235,7 @@ public record RunPlan(
     Purpose purpose;
     Conditions conditions;
     Procedure procedure;
+    Instrument supply;
 
     Parts(RunPlan p) {
       title = p.title;
@@ -245,6 +255,7 @@ public record RunPlan(
       purpose = p.purpose;
       conditions = p.conditions;
       procedure = p.procedure;
+      supply = p.supply;
     }
 
     RunPlan plan() {
@@ -265,8 +276,14 @@ public record RunPlan(
           then,
           purpose,
           conditions,
-          procedure);
+          procedure,
+          supply);
     }
+  }
+
+  /** True where the readings are typed by who reads them. */
+  public boolean typed() {
+    return channels.getFirst().meter().byHand();
   }
 
   /** True for a plan of the same work: the same channels at the same set points in their order. */

@@ -202,11 +202,21 @@ public final class RunProgress {
     if (phase != Phase.APPROACHING) {
       for (int i = 0; i < channels.size(); i++) channels.get(i).take(s.at(), s.raw().get(i));
     }
+    if (plan.typed()) return typed(s);
     return switch (phase) {
       case APPROACHING, SETTLING -> settling(s);
       case AVERAGING -> averaging(s);
       case HELD, STOPPED, DONE -> Optional.empty();
     };
+  }
+
+  /** Who types has seen it settle: each number is a reading, and nothing gives up meanwhile. */
+  private Optional<RunPoint> typed(Sweep s) {
+    since = s.at();
+    boolean nothing = s.raw().stream().anyMatch(v -> !Double.isFinite(v));
+    if (phase == Phase.APPROACHING || nothing) return Optional.empty();
+    if (phase == Phase.SETTLING) average();
+    return averaging(s);
   }
 
   private boolean there(Sweep s) {
@@ -258,7 +268,7 @@ public final class RunProgress {
   }
 
   private Optional<RunPoint> averaging(Sweep s) {
-    if (forced.isEmpty() && channels.stream().anyMatch(Settling::moves)) {
+    if (forced.isEmpty() && !plan.typed() && channels.stream().anyMatch(Settling::moves)) {
       moved++;
       countAnew();
       phase = Phase.SETTLING;

@@ -20,6 +20,7 @@ import nocking.run.RunProgress.Phase;
  * @param hands true while the hands have not said that they are done
  * @param taken what the steps of a procedure came to
  * @param trouble what does not work; empty when all does
+ * @param warning what is odd although all works; empty for nothing
  */
 public record RunSnapshot(
     RunPlan plan,
@@ -32,6 +33,7 @@ public record RunSnapshot(
     double left,
     String why,
     String trouble,
+    String warning,
     List<RunPoint> points,
     List<String> superseded,
     Optional<Step> step,
@@ -43,6 +45,11 @@ public record RunSnapshot(
 
   /** Where it stands now. */
   public static RunSnapshot of(RunProgress p, String trouble) {
+    return of(p, trouble, "");
+  }
+
+  /** Where it stands now, and what is odd about it. */
+  public static RunSnapshot of(RunProgress p, String trouble, String warning) {
     var channels = new ArrayList<Channel>();
     for (int i = 0; i < p.plan().channels().size(); i++) {
       Settling s = p.channel(i);
@@ -61,6 +68,7 @@ public record RunSnapshot(
         p.left(),
         p.over() ? "" : p.whyNot(),
         trouble,
+        warning,
         p.points(),
         List.copyOf(superseded),
         p.step(),

@@ -47,7 +47,7 @@ class ProcedureRunTest {
                 "a",
                 "A",
                 RawUnit.VOLTS,
-                Instrument.byHand("meter", Unit.VOLT),
+                Instrument.of("meter", Instrument.Language.SCPI, "127.0.0.1:1", "READ?", Unit.VOLT),
                 new SettleRule.Dwell(4),
                 "")),
         reference,
@@ -62,7 +62,8 @@ class ProcedureRunTest {
         Unsettled.TAKE,
         Purpose.DEVELOPMENT,
         Conditions.NONE,
-        p);
+        p,
+        null);
   }
 
   private static final Instrument EYE = Instrument.byHand("eye", Unit.ONE);

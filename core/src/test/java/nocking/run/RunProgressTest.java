@@ -52,6 +52,7 @@ class RunProgressTest {
         then,
         Purpose.AS_FOUND,
         Conditions.NONE,
+        null,
         null);
   }
 
@@ -234,5 +235,39 @@ class RunProgressTest {
         .hasMessage("C-1 settles over 3.9 s: with a reading every 1.0 s it takes 4.0 s or more");
     assertThatThrownBy(() -> new SettleRule.Stable(0, 1, 1)).hasMessageContaining("above 0");
     assertThatThrownBy(() -> new SettleRule.Stable(1, Double.NaN, 1)).hasMessageContaining("NaN");
+  }
+
+  /**
+   * Each number that is typed is a reading; nobody waits for it to settle, and nobody is hurried.
+   */
+  @Test
+  void typedReadingsAreTakenAsTheyCome() {
+    RunPlan usual = plan(Course.UP, Unsettled.TAKE, 1, 0, 10);
+    RunPlan typed =
+        usual
+            .withAverage(2)
+            .withChannels(
+                List.of(
+                    new RunChannel(
+                        "a",
+                        "A",
+                        RawUnit.VOLTS,
+                        Instrument.byHand("typed by hand", Unit.VOLT),
+                        new SettleRule.Stable(1e-6, 1e-6, 30),
+                        "")));
+    double at = typed.targets().getFirst().setPoint();
+    var p = new RunProgress(typed);
+    long t = 0;
+    // The reference is not there yet: what is typed now is of nothing.
+    assertThat(p.take(new Sweep(t += 1000, 0, at + 50, List.of(1.0)))).isEmpty();
+    for (int i = 0; i < 5000; i++) {
+      assertThat(p.take(new Sweep(t += 1000, 0, at, List.of(Double.NaN)))).isEmpty();
+    }
+    assertThat(p.phase()).isEqualTo(Phase.SETTLING);
+    assertThat(p.take(new Sweep(t += 1000, 0, at, List.of(2.0)))).isEmpty();
+    assertThat(p.take(new Sweep(t += 1000, 0, at, List.of(Double.NaN)))).isEmpty();
+    RunPoint point = p.take(new Sweep(t += 1000, 0, at, List.of(2.5))).orElseThrow();
+    assertThat(point.readings()).containsExactly(List.of(2.0, 2.5));
+    assertThat(point.how()).isEqualTo(RunPoint.How.SETTLED);
   }
 }

@@ -51,18 +51,11 @@ public final class BenchRuns {
   private final List<Runnable> listeners = new ArrayList<>();
   private final RunBeep beep = new RunBeep(Tone::sound);
   private final Map<String, RunPlan> drafts = new HashMap<>();
-  private List<Stored> stored = List.of();
+  private StoredRuns stored = StoredRuns.NONE;
   private Live live;
   private StandIn standIn;
   private PauseTransition later;
   private long told;
-
-  /** A run of the book; whether it can go on is worked out once. */
-  private record Stored(StoredRun run, boolean unfinished) {
-    boolean reads(String channel) {
-      return place(run.plan(), channel) >= 0;
-    }
-  }
 
   /** A run and its thread. */
   private static final class Live {
@@ -170,28 +163,24 @@ public final class BenchRuns {
 
   /** The run of a channel that waits to be gone on with. */
   public Optional<StoredRun> waiting(String channel) {
-    return stored.stream()
-        .filter(r -> live == null || !r.run.id().equals(live.id) || live.ended)
-        .filter(r -> r.unfinished && r.reads(channel))
-        .map(Stored::run)
-        .findFirst();
+    return stored.waiting(channel, running() ? live.id : "");
   }
 
   /** Runs that are over, of a channel, the newest first. */
   public List<StoredRun> over(String channel) {
-    return stored.stream().filter(r -> !r.unfinished && r.reads(channel)).map(Stored::run).toList();
+    return stored.over(channel);
   }
 
   /** All runs of a channel, the newest first. */
   public List<StoredRun> all(String channel) {
-    return stored.stream().filter(r -> r.reads(channel)).map(Stored::run).toList();
+    return stored.all(channel);
   }
 
   /** Looks up what runs the book has. */
   public void look() {
     Store store = desk.store();
     Background.run(
-        () -> store.runs().stream().map(r -> new Stored(r, r.unfinished())).toList(),
+        () -> new StoredRuns(store.runs()),
         found -> {
           if (desk.store() != store) return;
           stored = found;
@@ -411,6 +400,12 @@ public final class BenchRuns {
     }
   }
 
+  /** What was read by eye at the meter of a channel, in the unit of the meter. */
+  public void typed(String channel, double value) {
+    if (!running()) return;
+    live.rig.type(place(live.progress.plan(), channel), value);
+  }
+
   /** What was read at a reference by eye. */
   public void typed(double applied) {
     if (!running()) return;
@@ -449,7 +444,7 @@ public final class BenchRuns {
   /** Another book comes: what belongs to the former is let go of. */
   void forget() {
     live = null;
-    stored = List.of();
+    stored = StoredRuns.NONE;
     drafts.clear();
     takeDown();
   }

@@ -108,6 +108,7 @@ public final class LiveMeter {
     try {
       return !i.byHand()
           && i.channel().equalsIgnoreCase(c.tag())
+          && !i.place().startsWith("supply-")
           && Unit.of(i.unit()).dimension().equals(Unit.VOLT.dimension());
     } catch (QuantityException e) {
       return false;

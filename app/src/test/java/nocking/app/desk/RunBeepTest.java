@@ -34,7 +34,7 @@ class RunBeepTest {
                 "a",
                 "A",
                 RawUnit.VOLTS,
-                Instrument.byHand("meter", Unit.VOLT),
+                Instrument.of("meter", Instrument.Language.SCPI, "127.0.0.1:1", "READ?", Unit.VOLT),
                 new SettleRule.Dwell(1),
                 "")),
         Instrument.byHand("eye", Unit.ONE),
@@ -49,7 +49,8 @@ class RunBeepTest {
         Unsettled.TAKE,
         Purpose.DEVELOPMENT,
         Conditions.NONE,
-        new Stations(List.of("up", "down"), Value.of(0.1)));
+        new Stations(List.of("up", "down"), Value.of(0.1)),
+        null);
   }
 
   @Test

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import nocking.bench.instrument.Connection;
+import nocking.bench.instrument.HandMeter;
 import nocking.bench.instrument.HandReference;
 import nocking.bench.instrument.InstrumentException;
 import nocking.bench.instrument.InstrumentException.Kind;
@@ -24,11 +25,15 @@ public final class Rig implements AutoCloseable {
     Reference open(Instrument instrument) throws InstrumentException;
   }
 
+  /** Stands for what reads the supply. */
+  private static final int SUPPLY = -1;
+
   private final RunPlan plan;
   private final Reach reach;
   private final Map<Integer, Reference> open = new HashMap<>();
   private final Map<String, String> addresses = new HashMap<>();
   private final HandReference hand = new HandReference();
+  private final Map<Integer, HandMeter> typed = new HashMap<>();
 
   public Rig(RunPlan plan) {
     this(plan, Connection::open);
@@ -37,11 +42,19 @@ public final class Rig implements AutoCloseable {
   public Rig(RunPlan plan, Reach reach) {
     this.plan = plan;
     this.reach = reach;
+    for (int i = 0; i < plan.channels().size(); i++) {
+      if (plan.channels().get(i).meter().byHand()) typed.put(i, new HandMeter());
+    }
   }
 
   /** What is typed where the reference is read by eye. */
   public HandReference hand() {
     return hand;
+  }
+
+  /** Takes what was read by eye at the meter of a channel, in the unit of the meter. */
+  public void type(int channel, double value) {
+    typed.get(channel).type(value);
   }
 
   /** Sends for an instrument at another address from now on. */
@@ -55,6 +68,7 @@ public final class Rig implements AutoCloseable {
   }
 
   private Instrument instrument(int index) {
+    if (index == SUPPLY) return plan.supply();
     return index == 0 ? plan.reference() : plan.channels().get(index - 1).meter();
   }
 
@@ -63,7 +77,10 @@ public final class Rig implements AutoCloseable {
     Reference r = open.get(index);
     if (r == null) {
       Instrument i = where(instrument(index));
-      r = index == 0 && i.byHand() ? hand : reach.open(i);
+      r =
+          index == 0 && i.byHand()
+              ? hand
+              : index > 0 && i.byHand() ? typed.get(index - 1) : reach.open(i);
       open.put(index, r);
     }
     return r;
@@ -110,11 +127,23 @@ public final class Rig implements AutoCloseable {
   /** A reading of each channel, in its raw unit; NaN where a meter is beyond its range. */
   public List<Double> raw() throws InstrumentException {
     var list = new ArrayList<Double>();
+    // What is typed for several channels is one sweep when all of it is there.
+    boolean whole = typed.values().stream().allMatch(HandMeter::waits);
     for (int i = 0; i < plan.channels().size(); i++) {
       RunChannel c = plan.channels().get(i);
+      if (typed.containsKey(i) && !whole) {
+        list.add(Double.NaN);
+        continue;
+      }
       list.add(convert(read(i + 1), c.meter().unit(), c.raw().unit().symbol()));
     }
     return list;
+  }
+
+  /** Volts of the supply; NaN where nothing reads it. */
+  double supply() throws InstrumentException {
+    if (plan.supply() == null) return Double.NaN;
+    return convert(read(SUPPLY), plan.supply().unit(), Unit.VOLT.symbol());
   }
 
   private double read(int index) throws InstrumentException {

@@ -56,6 +56,8 @@ public final class RunEngine implements Runnable {
   private String trouble = "";
   private boolean writing = true;
   private String stopWhy = "";
+  private final SupplyWatch supply = new SupplyWatch();
+  private boolean looked;
   private Function<RunProgress, String> closing = p -> "";
 
   /**
@@ -178,6 +180,7 @@ public final class RunEngine implements Runnable {
       back();
       Optional<RunPoint> completes = progress.take(sweep);
       write(() -> journal.append(sweep, completes));
+      if (completes.isPresent() || !looked) watchSupply();
       tell();
     } catch (InstrumentException e) {
       failed(e);
@@ -193,6 +196,19 @@ public final class RunEngine implements Runnable {
     if (!lost) return;
     act(Act.Kind.TROUBLE, "all instruments answer again");
     act(Act.Kind.BEGIN, "");
+  }
+
+  /** At the beginning and at each point: a supply that moves parts the points. */
+  private void watchSupply() throws InterruptedException {
+    looked = true;
+    String news;
+    try {
+      news = supply.take(rig.supply());
+    } catch (InstrumentException e) {
+      // Points are taken without it, too; that nobody looks is to be seen afterwards.
+      news = "the supply is not read: " + e.getMessage();
+    }
+    if (!news.isEmpty()) act(Act.Kind.NOTE, news);
   }
 
   private void failed(InstrumentException e) throws InterruptedException {
@@ -230,6 +246,6 @@ public final class RunEngine implements Runnable {
   }
 
   private void tell() {
-    listener.changed(RunSnapshot.of(progress, trouble));
+    listener.changed(RunSnapshot.of(progress, trouble, supply.warning()));
   }
 }

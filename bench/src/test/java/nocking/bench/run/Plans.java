@@ -67,6 +67,7 @@ final class Plans {
         Unsettled.TAKE,
         Purpose.AS_FOUND,
         Conditions.NONE,
+        null,
         null);
   }
 }

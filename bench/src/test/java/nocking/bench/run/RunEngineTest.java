@@ -4,16 +4,21 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.DoubleSupplier;
+import nocking.bench.instrument.Reference;
 import nocking.bench.simulated.BenchModel;
 import nocking.bench.simulated.BenchServer;
+import nocking.bench.simulated.BesideModel;
 import nocking.bench.simulated.Fault;
 import nocking.bench.simulated.Scene;
 import nocking.bench.simulated.SteppedClock;
+import nocking.quantity.Unit;
 import nocking.run.Act;
 import nocking.run.Instrument;
 import nocking.run.Instrument.Language;
@@ -230,6 +235,67 @@ class RunEngineTest {
       assertThat(again.next()).isEqualTo(progress.next());
       assertThat(again.phase()).isEqualTo(progress.phase());
     }
+  }
+
+  /**
+   * A supply that moves in the middle is said while it can be mended, and stands in the journal.
+   */
+  @Test
+  void aSupplyThatMovesIsNoticed() {
+    Scene scene = Scene.named("slide").orElseThrow();
+    var model = new BenchModel(scene, 4);
+    var beside = new BesideModel(model, START);
+    Instrument meter =
+        Instrument.of("Supply", Instrument.Language.SCPI, "supply", "READ?", Unit.VOLT);
+    RunPlan plan =
+        Plans.of(scene, beside.reference(), List.of(beside.meter(0)), 10, 40, 70).withSupply(meter);
+    var progress = new RunProgress(plan);
+    double[] volts = {5.001};
+    Rig.Reach reach = i -> i.name().equals("Supply") ? reading(() -> volts[0]) : beside.open(i);
+    var warnings = new ArrayList<String>();
+    var engine =
+        new RunEngine(
+            progress,
+            journal,
+            new Rig(plan, reach),
+            beside,
+            s -> {
+              int points = s.points().size();
+              volts[0] = points == 1 || points == 2 ? 4.9 : points == 0 ? 5.001 : 5.003;
+              if (!s.warning().isEmpty()) warnings.add(s.warning());
+            });
+    engine.run();
+    assertThat(progress.phase()).isEqualTo(Phase.DONE);
+    List<String> notes =
+        journal.entries.stream()
+            .filter(e -> e instanceof Act a && a.kind() == Act.Kind.NOTE)
+            .map(e -> ((Act) e).why())
+            .toList();
+    assertThat(notes).hasSize(2);
+    assertThat(notes.get(0))
+        .isEqualTo("the supply has moved: 4.900 V, −2.0 % from 5.001 V at the beginning");
+    assertThat(notes.get(1)).startsWith("the supply is back: 5.003 V");
+    assertThat(warnings).isNotEmpty().allMatch(w -> w.contains("−2.0 %"));
+  }
+
+  private static Reference reading(DoubleSupplier volts) {
+    return new Reference() {
+      @Override
+      public String identity() {
+        return "";
+      }
+
+      @Override
+      public double read() {
+        return volts.getAsDouble();
+      }
+
+      @Override
+      public void bringTo(double setPoint) {}
+
+      @Override
+      public void close() {}
+    };
   }
 
   /** A disk that is full for a while: it is said, nothing is lost, nothing is written twice. */

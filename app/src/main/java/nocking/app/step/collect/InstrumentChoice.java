@@ -41,6 +41,7 @@ import nocking.run.RunPlan;
  */
 final class InstrumentChoice {
   private static final String BY_EYE = "read by eye";
+  private static final String TYPED = "typed by hand";
   private static final double TITLE = 76;
   private static final double GAP = 5;
 
@@ -69,7 +70,7 @@ final class InstrumentChoice {
     this.desk = desk;
     this.changed = changed;
     choice(referenceChoice, "run-reference", v -> chosen(reference, v));
-    choice(meterChoice, "run-meter", v -> chosen(meter, v));
+    choice(meterChoice, "run-meter", this::chooseMeter);
     fault.titled(f -> f.name().toLowerCase(Locale.ROOT).replace('_', ' '));
     fault.getItems().setAll(Fault.values());
     choice(fault, "run-fault", v -> desk.runs().standIn().ifPresent(b -> b.fault(tag(), v)));
@@ -146,6 +147,17 @@ final class InstrumentChoice {
     changed.run();
   }
 
+  /** Nobody types a reading ten times: what is typed is averaged only where that is asked for. */
+  private void chooseMeter(String name) {
+    String id = channel().id();
+    boolean typed = name.equals(TYPED);
+    desk.runs()
+        .draft(id)
+        .filter(p -> p.typed() != typed)
+        .ifPresent(p -> desk.runs().draft(id, p.withAverage(typed ? 1 : RunDraft.AVERAGE)));
+    chosen(meter, name);
+  }
+
   private Optional<Procedure> procedure() {
     return desk.runs().draft(channel().id()).map(RunPlan::procedure);
   }
@@ -185,6 +197,7 @@ final class InstrumentChoice {
     for (Instrument i : desk.book().instruments()) {
       if (!i.byHand() && fits(i, Unit.VOLT)) list.add(i.name());
     }
+    list.add(TYPED);
     return list;
   }
 
@@ -202,38 +215,33 @@ final class InstrumentChoice {
     return all.contains(name) ? name : all.getFirst();
   }
 
-  private Optional<String> meterName() {
+  private String meterName() {
     List<String> all = meters();
     String name = meter.get(channel().id());
-    return all.contains(name) ? Optional.of(name) : all.stream().findFirst();
+    return all.contains(name) ? name : all.getFirst();
   }
 
-  /** True while a meter is chosen. */
-  boolean hasMeter() {
-    return meterName().isPresent();
-  }
-
-  /** The plan as it stands, at the instruments as they are chosen; empty without a meter. */
+  /** The plan as it stands, at the instruments as they are chosen; empty without a path. */
   Optional<RunPlan> plan() {
-    Optional<String> meterName = meterName();
-    if (meterName.isEmpty() || desk.analysis().design().path().isEmpty()) return Optional.empty();
+    if (desk.analysis().design().path().isEmpty()) return Optional.empty();
+    String meterName = meterName();
     Optional<Scene> scene = scene();
     String refName = referenceName();
-    boolean stand = isSimulated(refName) || isSimulated(meterName.get());
+    boolean stand = isSimulated(refName) || isSimulated(meterName);
     Optional<StandIn> bench = stand ? desk.runs().setUp(scene.get(), chosenPace) : Optional.empty();
     if (stand && bench.isEmpty()) return Optional.empty();
     Instrument ref =
         refName.equals(BY_EYE)
             ? Instrument.byHand(BY_EYE, unit())
             : desk.book().instrument(refName).orElseGet(() -> bench.orElseThrow().reference());
-    Instrument own = meter(channel(), meterName.get(), bench);
+    Instrument own = meter(channel(), meterName, bench);
     RunPlan draft =
         desk.runs()
             .draft(
                 channel().id(), () -> RunDraft.plan(List.of(desk.analysis()), ref, List.of(own)));
     var read = new ArrayList<RunChannel>();
     for (Channel c : together(draft)) {
-      Instrument m = meter(c, meterName.get(), bench);
+      Instrument m = meter(c, meterName, bench);
       int at = BenchRuns.place(draft, c.id());
       RunChannel now =
           at >= 0
@@ -241,10 +249,20 @@ final class InstrumentChoice {
               : RunDraft.channel(desk.analysis(c), m, RunDraft.USUAL_LAG);
       read.add(new RunChannel(c.id(), c.tag(), now.raw(), m, now.settle(), now.place()));
     }
-    return Optional.of(draft.withReference(ref).withChannels(read));
+    return Optional.of(draft.withReference(ref).withChannels(read).withSupply(supply()));
+  }
+
+  /** What the book has at the supply of the channel; null for nothing. */
+  private Instrument supply() {
+    return desk.book().instruments().stream()
+        .filter(i -> !i.byHand() && i.channel().equalsIgnoreCase(tag()))
+        .filter(i -> i.place().startsWith("supply-") && fits(i, Unit.VOLT))
+        .findFirst()
+        .orElse(null);
   }
 
   private Instrument meter(Channel c, String name, Optional<StandIn> bench) {
+    if (name.equals(TYPED)) return Instrument.byHand(TYPED, Unit.VOLT);
     return desk.book()
         .instrument(name)
         .or(() -> bench.flatMap(b -> b.meter(c.tag())))
@@ -253,7 +271,7 @@ final class InstrumentChoice {
 
   /** Channels that can be read from the same stimulus at the same bench. */
   private List<Channel> beside() {
-    if (procedure().isPresent() || !meterName().map(this::isSimulated).orElse(false)) {
+    if (procedure().isPresent() || !isSimulated(meterName())) {
       return List.of();
     }
     Set<String> tags =
@@ -280,11 +298,10 @@ final class InstrumentChoice {
     referenceChoice.getItems().setAll(references());
     referenceChoice.setValue(referenceName());
     meterChoice.getItems().setAll(meters());
-    meterChoice.setValue(meterName().orElse(null));
+    meterChoice.setValue(meterName());
     showing = false;
     pace.show(chosenPace);
-    boolean stand =
-        isSimulated(referenceName()) || meterName().map(this::isSimulated).orElse(false);
+    boolean stand = isSimulated(referenceName()) || isSimulated(meterName());
     for (HBox h : List.of(paceRow, faultRow)) {
       h.setVisible(stand);
       h.setManaged(stand);

@@ -1,6 +1,7 @@
 package nocking.app.step.collect;
 
 import java.util.Optional;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -42,9 +43,11 @@ final class RunCue extends VBox {
   private final Label value = label("cue-live");
   private final Label state = label("cue-value");
   private final Label expected = label("cue-text");
+  private final Label warned = label("cue-text");
   private final ProgressBar progress = new ProgressBar(0);
   private final EntryField byEye;
   private final EntryField pour;
+  private final EntryField reads;
   private final Button poured = new Button("Poured");
   private final HBox pours;
   private final StepCue steps;
@@ -65,6 +68,8 @@ final class RunCue extends VBox {
     this.desk = desk;
     setId("run-cue");
     what.setId("run-what");
+    warned.setId("run-warning");
+    warned.getStyleClass().add("cue-bad");
     getStyleClass().add("cue");
     setSpacing(4);
     byEye =
@@ -86,6 +91,10 @@ final class RunCue extends VBox {
                 t -> volume = Value.typed(t, Unit.of(now().plan().unit())).number(),
                 () -> {})
             .whenDone();
+    reads =
+        new EntryField("run-reads", "Meter reads", true, this::typed, () -> {})
+            .whenDone()
+            .help("What the meter shows now; each number with Enter behind it is one reading.");
     poured.setId("run-poured");
     poured.getStyleClass().add("cue-button");
     poured.setMinWidth(USE_PREF_SIZE);
@@ -115,7 +124,9 @@ final class RunCue extends VBox {
     controls.prefWrapLengthProperty().bind(widthProperty().subtract(2 * EDGE));
     row = new HBox(controls);
     HBox.setHgrow(controls, Priority.ALWAYS);
-    getChildren().addAll(where, what, how, live, expected, byEye, pours, steps, progress, row);
+    getChildren()
+        .addAll(
+            where, what, how, live, expected, warned, byEye, reads, pours, steps, progress, row);
     setMinHeight(USE_PREF_SIZE);
   }
 
@@ -159,6 +170,8 @@ final class RunCue extends VBox {
     String does = step.map(s -> StepCue.how(n, s)).orElse(how(n));
     how.setText(n.trouble().isEmpty() ? does : n.trouble() + ". It is tried again.");
     steps.show(n);
+    warned.setText(n.warning().isEmpty() ? "" : n.warning() + ".");
+    show(warned, running && !n.warning().isEmpty());
     how.getStyleClass().remove("cue-bad");
     if (!n.trouble().isEmpty()) how.getStyleClass().add("cue-bad");
     value.setText(n.last().map(s -> live(s, plan, channel)).orElse("–"));
@@ -174,6 +187,9 @@ final class RunCue extends VBox {
     boolean hand = running && plan.reference().byHand();
     boolean pouring = plan.kind() == RunPlan.Kind.POURS;
     show(byEye, hand && plan.kind() == RunPlan.Kind.POINTS);
+    boolean typing = running && plan.typed() && !n.hands();
+    show(reads, typing && (n.phase() == Phase.SETTLING || n.phase() == Phase.AVERAGING));
+    reads.show("", plan.channels().get(channel).meter().unit());
     show(pours, hand && pouring && n.phase() == Phase.APPROACHING);
     if (pouring && n.target().isPresent()) {
       if (n.next() != volumeFor) volume = n.toCome();
@@ -186,8 +202,19 @@ final class RunCue extends VBox {
     show(hold, !held);
     show(go, held);
     repeat.setDisable(n.points().isEmpty());
+    show(take, !plan.typed());
     take.setDisable(held || n.hands() || n.phase() == Phase.AVERAGING);
     skip.setDisable(held);
+  }
+
+  private void typed(String text) {
+    if (text.isBlank()) return;
+    String id = desk.channel().orElseThrow().id();
+    RunPlan plan = now().plan();
+    Unit unit = Unit.of(plan.channels().get(BenchRuns.place(plan, id)).meter().unit());
+    desk.runs().typed(id, Value.typed(text, unit).number());
+    // The next one is typed over it.
+    Platform.runLater(() -> reads.field().clear());
   }
 
   /** One key records, or says that the hands are done. */
@@ -263,7 +290,10 @@ final class RunCue extends VBox {
         if (n.plan().kind() == RunPlan.Kind.POURS) yield at;
         yield at + " It counts from ±%s.".formatted(Numbers.trimmed(n.plan().band(), 3));
       }
-      case SETTLING -> "Keep both at the same place; records by itself." + left;
+      case SETTLING ->
+          n.plan().typed()
+              ? "Once it stands, type what the meter reads, with Enter."
+              : "Keep both at the same place; records by itself." + left;
       case AVERAGING -> "%d of %d readings.%s".formatted(n.averaged(), n.plan().average(), left);
       case HELD -> "Go on when you are ready; the point settles anew.";
       case STOPPED, DONE ->

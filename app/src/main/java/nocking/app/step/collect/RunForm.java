@@ -320,7 +320,7 @@ final class RunForm {
             });
   }
 
-  /** The plan as it stands, at the instruments as they are chosen; empty without a meter. */
+  /** The plan as it stands, at the instruments as they are chosen; empty without a path. */
   Optional<RunPlan> plan() {
     return choice.plan();
   }
@@ -388,9 +388,7 @@ final class RunForm {
   private String whyNot() {
     return desk.analysis().design().path().isEmpty()
         ? "Define the sensor and its path first: " + desk.analysis().whyNoCircuit() + "."
-        : desk.runs().running() && choice.hasMeter()
-            ? "A run is under way at another bench."
-            : "No meter: add one under instruments.";
+        : "A run is under way at another bench.";
   }
 
   /** What is wrong before anything was measured. */
