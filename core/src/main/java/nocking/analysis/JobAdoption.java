@@ -149,12 +149,14 @@ public final class JobAdoption {
   }
 
   private static boolean seen(Channel c, Stations s, List<Taken> done) {
-    return c.wiring().bands().positions().stream()
-        .filter(p -> s.names().contains(p.name()))
-        .anyMatch(
-            p -> {
-              double up = s.up(done, s.names().indexOf(p.name()));
-              return p.up().stream().anyMatch(v -> v.number() == rounded(up).number());
+    // One that happens to read as it did before is no sign; all of them are.
+    return s.names().stream()
+        .allMatch(
+            name -> {
+              double up = rounded(s.up(done, s.names().indexOf(name))).number();
+              return c.wiring().bands().positions().stream()
+                  .filter(p -> p.name().equals(name))
+                  .anyMatch(p -> p.up().stream().anyMatch(v -> v.number() == up));
             });
   }
 

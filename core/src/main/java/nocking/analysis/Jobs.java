@@ -33,7 +33,6 @@ import nocking.run.RunPlan;
 import nocking.run.RunProgress;
 import nocking.run.StoredRun;
 import nocking.sensor.TwoPointSensor;
-import nocking.wiring.Pin;
 import nocking.wiring.Thresholds;
 
 /** Procedures as they would usually be done on a channel, and what they have to know of it. */
@@ -208,10 +207,5 @@ public final class Jobs {
         .withBand(band)
         .withCourse(Course.UP)
         .withRepeats(1);
-  }
-
-  /** True where a wire of the channel teaches its sensor. */
-  public static boolean taught(Channel c) {
-    return c.wiring().plan().indexOf(Pin.Function.TEACH) >= 0;
   }
 }

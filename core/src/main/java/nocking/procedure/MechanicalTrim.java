@@ -290,7 +290,7 @@ public record MechanicalTrim(Value target, Value window, String where, Value mos
               : "± %s mV, seen %d times"
                   .formatted(Numbers.fixed(1000 * scatter(shifts), 1), shifts.size()));
     }
-    boolean sealed = c.near && done.size() == list.size();
+    boolean sealed = c.near && done.size() == list.size() && !done.getLast().skipped();
     if (sealed) lines.add("break-out lead", "out", "seal checked");
     return lines.closed(verdict(c, sealed, done.size() < list.size()), says(c, sealed));
   }
@@ -306,7 +306,9 @@ public record MechanicalTrim(Value target, Value window, String where, Value mos
       return "It would have to be turned to %s°, and the mounting leaves %s° to either side."
           .formatted(Numbers.fixed(c.place(), 1), most.typed());
     }
-    if (c.near && !sealed) return "Near enough, %s off; the lead is still in.".formatted(off);
+    if (c.near && !sealed)
+      return "Near enough, %s off; that the lead is out and the seal sits is not said."
+          .formatted(off);
     if (c.near) return "Near enough: %s off with the clamp tight.".formatted(off);
     List<Double> shifts = c.shifts();
     double s = scatter(shifts);
@@ -316,6 +318,9 @@ public record MechanicalTrim(Value target, Value window, String where, Value mos
               shifts.size(),
               Numbers.fixed(1000 * s, 1),
               Numbers.trimmed(1000 * window.number(), 4));
+    }
+    if (c.loose.size() >= TURNS) {
+      return "Given up after %d turns, %s off.".formatted(TURNS, off);
     }
     return "%s off so far.".formatted(off);
   }

@@ -29,42 +29,25 @@ public record Step(
     long until,
     boolean reads) {
 
+  private static Step of(
+      String title, String detail, String done, double at, Deed deed, boolean reads) {
+    return new Step(
+        title, detail, done, at, false, deed, 0, Double.NaN, Double.NaN, Long.MAX_VALUE, reads);
+  }
+
   /** A reading with the reference at a place, as soon as it has settled there. */
   static Step at(String title, String detail, double at) {
-    return new Step(
-        title, detail, "", at, false, Deed.NONE, 0, Double.NaN, Double.NaN, Long.MAX_VALUE, true);
+    return of(title, detail, "", at, Deed.NONE, true);
   }
 
   /** A reading after the hands have done something, wherever the reference is. */
   static Step hands(String title, String detail, String done, Deed deed) {
-    return new Step(
-        title,
-        detail,
-        done,
-        Double.NaN,
-        false,
-        deed,
-        0,
-        Double.NaN,
-        Double.NaN,
-        Long.MAX_VALUE,
-        true);
+    return of(title, detail, done, Double.NaN, deed, true);
   }
 
   /** Something that the hands do, and nothing is read. */
   static Step only(String title, String detail, String done, Deed deed) {
-    return new Step(
-        title,
-        detail,
-        done,
-        Double.NaN,
-        false,
-        deed,
-        0,
-        Double.NaN,
-        Double.NaN,
-        Long.MAX_VALUE,
-        false);
+    return of(title, detail, done, Double.NaN, deed, false);
   }
 
   Step fromAbove() {

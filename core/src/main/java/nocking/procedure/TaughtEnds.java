@@ -207,11 +207,11 @@ public record TaughtEnds(
     int first = -1;
     if (low != null) {
       first = list.size() + 1;
-      end(list, "low", low, false);
+      end(list, "low", low);
     }
     if (high != null) {
       int second = list.size();
-      end(list, "high", high, false);
+      end(list, "high", high);
       if (first >= 0 && timeOut != null && done.size() > first) {
         long by = done.get(first).at() + Math.round(1000 * timeOut.number());
         for (int i = second; i < second + 2; i++) list.set(i, list.get(i).by(by));
@@ -228,13 +228,12 @@ public record TaughtEnds(
     return list;
   }
 
-  private void end(List<Step> list, String which, Value at, boolean down) {
-    Step go =
+  private void end(List<Step> list, String which, Value at) {
+    list.add(
         Step.at(
             "Bring it to the new %s end".formatted(which),
             "What the output is before it is taught is part of the record.",
-            at.number());
-    list.add(down ? go.fromAbove() : go);
+            at.number()));
     String output =
         meanwhile == null
             ? "What the output does meanwhile is not known."
@@ -293,10 +292,14 @@ public record TaughtEnds(
       lines.add(
           "taught at " + known.says(done.get(i).applied()),
           Known.volts(done.get(i).volts()) + " before",
-          "%s while it was held%s"
-              .formatted(
-                  Known.volts(ground.volts()),
-                  Math.abs(off) > STANDS ? ", expected " + Known.volts(meanwhile.number()) : ""));
+          ground.skipped()
+              ? "not taught: the step was left out"
+              : "%s while it was held%s"
+                  .formatted(
+                      Known.volts(ground.volts()),
+                      Math.abs(off) > STANDS
+                          ? ", expected " + Known.volts(meanwhile.number())
+                          : ""));
       i += 3;
     }
     boolean late =

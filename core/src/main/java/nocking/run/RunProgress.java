@@ -77,7 +77,8 @@ public final class RunProgress {
     for (int i = 0; i < points.size(); i++) {
       RunPoint p = points.get(i);
       if (!superseded.get(i).isEmpty() || p.target() >= next) continue;
-      list.add(new Taken(p.at(), p.place(), p.mean(0), p.standardDeviation(0)));
+      boolean skipped = p.how() == How.SKIPPED;
+      list.add(new Taken(p.at(), p.place(), p.mean(0), p.standardDeviation(0), skipped));
     }
     return list;
   }
@@ -283,9 +284,7 @@ public final class RunProgress {
     double applied = read ? s.applied() : setPoint();
     appliedSum += applied;
     sweeps++;
-    // What is held is held no longer than it takes.
-    boolean held = step().map(k -> k.hold() > 0).orElse(false);
-    if (sweeps < (held ? 1 : plan.average())) return Optional.empty();
+    if (sweeps < wanted()) return Optional.empty();
     Boolean unknown = placed == 0 && plan.procedure() != null ? Boolean.TRUE : null;
     var p = new RunPoint(s.at(), next, appliedSum / sweeps, counted, how, forced, unknown);
     close(p);
@@ -374,6 +373,11 @@ public final class RunProgress {
     return channels.get(i);
   }
 
+  /** Sweeps that the point under way takes; what is held is held no longer than it has to be. */
+  public int wanted() {
+    return step().map(k -> k.hold() > 0).orElse(false) ? 1 : plan.average();
+  }
+
   /** Sweeps that count for the point under way. */
   public int averaged() {
     return sweeps;
@@ -393,9 +397,8 @@ public final class RunProgress {
   public double left() {
     return switch (phase) {
       case SETTLING ->
-          channels.stream().mapToDouble(Settling::left).max().orElse(0)
-              + plan.average() * plan.every();
-      case AVERAGING -> (plan.average() - sweeps) * plan.every();
+          channels.stream().mapToDouble(Settling::left).max().orElse(0) + wanted() * plan.every();
+      case AVERAGING -> (wanted() - sweeps) * plan.every();
       case APPROACHING, HELD -> Double.NaN;
       case STOPPED, DONE -> 0;
     };

@@ -93,7 +93,7 @@ public record RunSnapshot(
 
   /** Share of the run that is done, 0 … 1. */
   public double done() {
-    double of = phase == Phase.AVERAGING ? (double) averaged / plan.average() : 0;
+    double of = phase == Phase.AVERAGING ? Math.min(1, (double) averaged / plan.average()) : 0;
     return Math.min(1, (next + of) / targets.size());
   }
 }

@@ -173,6 +173,11 @@ class ProcedureTest {
     assertThat(trim.record(found, LINE).verdict()).isEqualTo(Verdict.OPEN);
     List<Taken> sealed = List.of(taken(0, 2.505), taken(0, Double.NaN));
     assertThat(trim.record(sealed, LINE).verdict()).isEqualTo(Verdict.PASS);
+    // A seal that was left out is not checked.
+    JobRecord unsealed =
+        trim.record(List.of(taken(0, 2.505), new Taken(0, 0, Double.NaN, Double.NaN, true)), LINE);
+    assertThat(unsealed.verdict()).isEqualTo(Verdict.OPEN);
+    assertThat(unsealed.lines()).extracting(JobRecord.Line::note).doesNotContain("seal checked");
     // A step that was left out is no reading: nothing is passed by it.
     List<Taken> skipped = List.of(taken(0, Double.NaN));
     assertThat(trim.record(skipped, LINE).verdict()).isEqualTo(Verdict.OPEN);

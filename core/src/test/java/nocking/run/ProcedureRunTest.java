@@ -171,6 +171,9 @@ class ProcedureRunTest {
     while (progress.next() == 0) progress.take(new Sweep(at += 1000, 0, 10, List.of(0.5)));
     progress.take(new Act(at, Act.Kind.READY, ""));
     long held = at;
+    progress.take(new Sweep(at += 1000, 1, 10, List.of(0.5)));
+    // The time that is left is that of the hold, and of one reading.
+    assertThat(progress.left()).isBetween(3.0, 4.5);
     while (progress.next() == 1) progress.take(new Sweep(at += 1000, 1, 10, List.of(0.5)));
     assertThat(at - held).isBetween(3000L, 5000L);
     // Off ground: said, and nothing is read.

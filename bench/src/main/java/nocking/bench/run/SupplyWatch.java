@@ -24,7 +24,7 @@ final class SupplyWatch {
     if (Double.isNaN(volts)) return "";
     if (Double.isNaN(first)) first = volts;
     double share = (volts - first) / first;
-    boolean moved = !(Math.abs(share) <= MOST);
+    boolean moved = Math.abs(volts - first) > MOST * Math.abs(first);
     if (moved == away) return "";
     away = moved;
     String now =
