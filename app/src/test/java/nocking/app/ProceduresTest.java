@@ -19,6 +19,7 @@ import nocking.check.Verdict;
 import nocking.fit.Trim;
 import nocking.procedure.JobRecord;
 import nocking.procedure.MechanicalTrim;
+import nocking.procedure.ZeroAndSpan;
 import nocking.quantity.Value;
 import nocking.run.StoredRun;
 import nocking.sensor.TwoPointSensor;
@@ -226,6 +227,33 @@ class ProceduresTest extends WindowTest {
         .map(BandPosition::up)
         .mapToInt(List::size)
         .sum();
+  }
+
+  /**
+   * Two channels offer the same words: what is pressed is of the channel and run that are shown.
+   */
+  @Test
+  void anOfferIsOfTheRunThatIsShown() {
+    plan("BL-P1", "zero and span trim");
+    carryOut();
+    StoredRun blower = stored();
+    hands.run(() -> desk.select(desk.book().byTag("FH-W1").orElseThrow().id()));
+    settled();
+    choose("run-kind", "zero and span trim");
+    settled();
+    carryOut();
+    assertThat(hands.has("job-offer-0")).isTrue();
+    hands.run(() -> desk.select(desk.book().byTag("BL-P1").orElseThrow().id()));
+    settled();
+    Trim own =
+        ((ZeroAndSpan) blower.plan().procedure())
+            .trim(
+                blower.progress().taken(),
+                Hands.ask(() -> Jobs.known(desk.analysis()).orElseThrow()))
+            .orElseThrow();
+    hands.click("job-offer-0");
+    assertThat(channel("BL-P1").calibration().trim()).isEqualTo(own);
+    assertThat(channel("FH-W1").calibration().trim()).isNull();
   }
 
   /**

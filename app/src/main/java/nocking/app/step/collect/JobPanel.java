@@ -42,7 +42,7 @@ final class JobPanel {
   private JobRecord shown;
   private List<StoredRun> among = List.of();
   private List<Job> stored;
-  private List<String> offered = List.of();
+  private List<Object> offered = List.of();
   private List<String> earlierIds = List.of();
 
   JobPanel(Desk desk) {
@@ -155,8 +155,10 @@ final class JobPanel {
     List<String> labels = all.stream().map(JobAdoption.Offer::label).toList();
     offers.setVisible(!all.isEmpty());
     offers.setManaged(!all.isEmpty());
-    if (labels.equals(offered)) return;
-    offered = labels;
+    // A button of another run or channel may have the same words, and not the same change.
+    List<Object> of = List.of(j.run, labels, desk.analysis());
+    if (of.equals(offered)) return;
+    offered = of;
     offers.getChildren().clear();
     for (int i = 0; i < all.size(); i++) {
       JobAdoption.Offer o = all.get(i);
