@@ -62,7 +62,7 @@ final class RunCue extends VBox {
   private final FlowPane controls = new FlowPane(6, 6, take, hold, go, skip, repeat, note, stop);
   private final HBox row;
   private double volume;
-  private int volumeFor = -1;
+  private String volumeFor = "";
 
   RunCue(Desk desk) {
     this.desk = desk;
@@ -192,8 +192,9 @@ final class RunCue extends VBox {
     reads.show("", plan.channels().get(channel).meter().unit());
     show(pours, hand && pouring && n.phase() == Phase.APPROACHING);
     if (pouring && n.target().isPresent()) {
-      if (n.next() != volumeFor) volume = n.toCome();
-      volumeFor = n.next();
+      String of = "%s %d %d".formatted(desk.runs().id(), n.next(), n.points().size());
+      if (!of.equals(volumeFor)) volume = n.toCome();
+      volumeFor = of;
       pour.show(Numbers.trimmed(volume, 6), plan.unit());
     }
     if (plan.reference().byHand()) byEye.show("", plan.unit());

@@ -21,7 +21,7 @@ final class StepCue extends HBox {
   private final EntryField place;
   private final Button done = new Button();
   private double at;
-  private int placeFor = -1;
+  private String placeFor = "";
 
   /**
    * @param then called when the hands have said that they are done
@@ -67,8 +67,10 @@ final class StepCue extends HBox {
     double before = n.points().isEmpty() ? 0 : n.points().getLast().applied();
     // How far a hand has turned is not known before someone reads it.
     boolean turned = s.deed() == Deed.LOOSEN;
-    if (n.next() != placeFor) at = eye && turned ? Double.NaN : s.placed() ? s.at() : before;
-    placeFor = n.next();
+    // Each step of each run is asked anew, and so is one that is taken once more.
+    String of = "%s %d %d".formatted(desk.runs().id(), n.next(), n.points().size());
+    if (!of.equals(placeFor)) at = eye && turned ? Double.NaN : s.placed() ? s.at() : before;
+    placeFor = of;
     place.setVisible(eye && s.placed());
     place.setManaged(eye && s.placed());
     place.show(Double.isNaN(at) ? "" : Numbers.trimmed(at, 6), n.plan().unit());
