@@ -1,5 +1,7 @@
 package nocking.app;
 
+import java.util.Objects;
+import java.util.stream.Stream;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
@@ -87,7 +89,12 @@ final class Hands {
     return ask(
         () ->
             scene.getRoot().lookupAll("#" + id).stream()
-                .anyMatch(n -> n.isVisible() && n.getScene() != null));
+                .anyMatch(n -> n.getScene() != null && shown(n)));
+  }
+
+  /** What stands in something that is not shown is not to be seen either. */
+  private static boolean shown(Node n) {
+    return Stream.<Node>iterate(n, Objects::nonNull, Node::getParent).allMatch(Node::isVisible);
   }
 
   private static Point2D centre(Node n) {

@@ -197,6 +197,43 @@ class RunsTest extends WindowTest {
     untilSaid("Meter at BL-P1");
   }
 
+  /** Two channels on one tank, each with a meter of the book: one level, two readings. */
+  @Test
+  void channelsWithMetersOfTheBookAreReadTogether() throws IOException {
+    Scene pump = Scene.named("pump").orElseThrow();
+    try (var server = new BenchServer(new BenchModel(pump, 1), 0);
+        var other = new BenchServer(new BenchModel(pump, 2), 0)) {
+      openDemo("SP-V1", WorkStep.COLLECT);
+      hands.run(
+          () ->
+              desk.editBook(
+                  "instruments",
+                  "",
+                  b ->
+                      b.withInstruments(
+                          List.of(
+                              server.meter(0).withName("left").withChannel("SP-V1"),
+                              other.meter(0).withName("right").withChannel("SP-V2")))));
+      hands.click("collect-view-run");
+      choose("run-reference", "read by eye");
+      choose("run-meter", "left");
+      hands.click("run-with-SP-V2");
+      hands.enter("run-set-points", "10").press(KeyCode.ENTER);
+      choose("run-course", Course.UP);
+      hands.click("run-begin");
+      until(() -> desk.runs().now().flatMap(RunSnapshot::last).isPresent());
+      hands.enter("run-by-eye", "10").press(KeyCode.ENTER);
+      until(() -> desk.runs().now().map(n -> n.phase() == Phase.SETTLING).orElse(false));
+      hands.click("run-take");
+      until(() -> !desk.runs().running());
+    }
+    RunPlan plan = desk.store().runs().getFirst().plan();
+    assertThat(plan.channels()).extracting(c -> c.meter().name()).containsExactly("left", "right");
+    assertThat(desk.store().runs().getFirst().progress().points())
+        .singleElement()
+        .matches(p -> p.readings().stream().noneMatch(List::isEmpty));
+  }
+
   /** A sump of odd shape: each pour by hand, one of them not as asked; volume against volts. */
   @Test
   void poursAreAddedUpAndReadWhenTheSurfaceIsCalm() {
@@ -270,7 +307,9 @@ class RunsTest extends WindowTest {
                   .flatMap(RunSnapshot::last)
                   .map(l -> l.target() == target && Double.isNaN(l.applied()))
                   .orElse(false));
-      hands.enter("run-by-eye", i == 0 ? "0.1" : "19.9").press(KeyCode.ENTER);
+      if (i == 0) hands.enter("run-by-eye", "0.1");
+      else hands.type("19.9");
+      hands.press(KeyCode.ENTER);
       until(
           () ->
               desk.runs()
@@ -278,13 +317,15 @@ class RunsTest extends WindowTest {
                   .map(n -> n.next() == target && n.phase() == Phase.SETTLING)
                   .orElse(false));
       untilThere("run-reads");
-      hands.enter("run-reads", "one volt").press(KeyCode.ENTER);
+      // The keys go where the next number belongs, without the mouse.
+      hands.type("one volt").press(KeyCode.ENTER);
       assertThat(desk.runs().now().orElseThrow().points()).hasSize(i);
       hands.press(KeyCode.CONTROL, KeyCode.A);
       hands.type(1000 * shown[i] + " mV").press(KeyCode.ENTER);
       int done = i + 1;
       until(() -> desk.runs().now().map(n -> n.points().size() == done).orElse(false));
     }
+    assertThat(hands.has("run-deviation")).isFalse();
     until(() -> !desk.runs().running());
     List<ReferencePoint> points = channel("PD-Q1").calibration().points().points();
     assertThat(points).extracting(p -> p.applied().number()).containsExactly(0.1, 19.9);

@@ -168,6 +168,29 @@ class RunTableTest {
     }
   }
 
+  /**
+   * Another window writes for longer than one waits: it is said, and the reading is written after.
+   */
+  @Test
+  void aBookThatIsInUseTakesTheReadingLater() throws SQLException {
+    RunPlan plan = plan(2);
+    var p = new RunProgress(plan);
+    try (BookFile book = open();
+        var other = DriverManager.getConnection("jdbc:sqlite:" + file());
+        var s = other.createStatement()) {
+      RunJournal journal = book.begin("r", plan);
+      goOn(p, journal, 1, -1);
+      var sweep = new Sweep(1_795_000_009_000L, 0, 0.1, List.of(1.5, 2.5));
+      s.execute("BEGIN IMMEDIATE");
+      assertThatThrownBy(() -> journal.append(sweep, Optional.empty()))
+          .hasMessageEndingWith("another program is using it just now");
+      s.execute("ROLLBACK");
+      journal.append(sweep, Optional.empty());
+      assertThat(book.runs().getFirst().sweeps()).isEqualTo(2);
+      assertThat(book.problems()).isEmpty();
+    }
+  }
+
   @Test
   void whatIsMissingIsSaid() {
     RunPlan plan = plan(2);

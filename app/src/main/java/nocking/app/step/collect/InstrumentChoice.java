@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import javafx.geometry.Pos;
 import javafx.scene.control.CheckBox;
@@ -218,7 +219,11 @@ final class InstrumentChoice {
   private String meterName() {
     List<String> all = meters();
     String name = meter.get(channel().id());
-    return all.contains(name) ? name : all.getFirst();
+    if (all.contains(name)) return name;
+    // A meter that stands at this channel comes before one that could be put there.
+    return scene().isPresent()
+        ? all.getFirst()
+        : standing(channel()).map(Instrument::name).orElse(all.getFirst());
   }
 
   /** The plan as it stands, at the instruments as they are chosen; empty without a path. */
@@ -261,23 +266,37 @@ final class InstrumentChoice {
         .orElse(null);
   }
 
+  /** The meter of the book that stands at the output of a channel. */
+  private Optional<Instrument> standing(Channel c) {
+    return desk.book().instruments().stream()
+        .filter(i -> !i.byHand() && i.channel().equalsIgnoreCase(c.tag()))
+        .filter(i -> !i.place().startsWith("supply-") && fits(i, Unit.VOLT))
+        .findFirst();
+  }
+
   private Instrument meter(Channel c, String name, Optional<StandIn> bench) {
     if (name.equals(TYPED)) return Instrument.byHand(TYPED, Unit.VOLT);
-    return desk.book()
-        .instrument(name)
+    Optional<Instrument> chosen =
+        isSimulated(name)
+            ? Optional.empty()
+            : c == channel() ? desk.book().instrument(name) : standing(c);
+    return chosen
         .or(() -> bench.flatMap(b -> b.meter(c.tag())))
         .orElseThrow(() -> new QuantityException("no meter reads " + c.tag()));
   }
 
-  /** Channels that can be read from the same stimulus at the same bench. */
+  /** Channels that the same stimulus reaches: at the same bench, or with a meter of their own. */
   private List<Channel> beside() {
-    if (procedure().isPresent() || !isSimulated(meterName())) {
-      return List.of();
+    if (procedure().isPresent() || meterName().equals(TYPED)) return List.of();
+    Predicate<Channel> read = c -> standing(c).isPresent();
+    if (isSimulated(meterName())) {
+      Set<String> tags =
+          scene().orElseThrow().sensors().stream().map(s -> s.tag()).collect(Collectors.toSet());
+      read = c -> tags.contains(c.tag());
     }
-    Set<String> tags =
-        scene().orElseThrow().sensors().stream().map(s -> s.tag()).collect(Collectors.toSet());
     return desk.book().channels().stream()
-        .filter(c -> c != channel() && tags.contains(c.tag()) && !c.journal().locked())
+        .filter(c -> c != channel() && !c.journal().locked())
+        .filter(read)
         .filter(c -> c.unit().dimension().equals(channel().unit().dimension()))
         .filter(c -> desk.analysis(c).design().path().isPresent())
         .limit(RunPlan.MOST_CHANNELS - 1L)

@@ -188,7 +188,10 @@ final class RunCue extends VBox {
     boolean pouring = plan.kind() == RunPlan.Kind.POURS;
     show(byEye, hand && plan.kind() == RunPlan.Kind.POINTS);
     boolean typing = running && plan.typed() && !n.hands();
-    show(reads, typing && (n.phase() == Phase.SETTLING || n.phase() == Phase.AVERAGING));
+    asks(typing && (n.phase() == Phase.SETTLING || n.phase() == Phase.AVERAGING));
+    // Who types the readings has nothing to wait for.
+    boolean nothing = n.last().map(s -> Double.isNaN(s.raw().get(channel))).orElse(true);
+    show(value, !(plan.typed() && nothing));
     reads.show("", plan.channels().get(channel).meter().unit());
     show(pours, hand && pouring && n.phase() == Phase.APPROACHING);
     if (pouring && n.target().isPresent()) {
@@ -206,6 +209,16 @@ final class RunCue extends VBox {
     show(take, !plan.typed());
     take.setDisable(held || n.hands() || n.phase() == Phase.AVERAGING);
     skip.setDisable(held);
+  }
+
+  /** Asks for a reading, and then for the next place: the keys follow what is asked for. */
+  private void asks(boolean reading) {
+    boolean here = isFocusWithin() && !reason.isFocused();
+    boolean before = reads.isVisible();
+    show(reads, reading);
+    if (!here || reading == before) return;
+    if (reading) reads.field().requestFocus();
+    else if (byEye.isVisible()) byEye.field().requestFocus();
   }
 
   private void typed(String text) {
@@ -258,7 +271,7 @@ final class RunCue extends VBox {
     if (pours && n.phase().ordinal() < Phase.HELD.ordinal()) return pouring(n, to);
     return switch (n.phase()) {
       case APPROACHING -> n.plan().reference().settable() ? "Going to " + to : "Bring it to " + to;
-      case SETTLING -> "Hold at " + to;
+      case SETTLING -> (n.plan().typed() ? "Read the meter at " : "Hold at ") + to;
       case AVERAGING -> "Do not touch: reading " + to;
       case HELD -> "Held before " + to;
       case STOPPED -> "Stopped";

@@ -362,8 +362,8 @@ final class RunForm {
     purpose.setValue(p.purpose());
     showing = false;
     SettleRule rule = p.channels().getFirst().settle();
-    visible(rule instanceof SettleRule.Dwell, calm);
-    visible(rule instanceof SettleRule.Stable, deviation, slope, window);
+    visible(rule instanceof SettleRule.Dwell && !p.typed(), calm);
+    visible(rule instanceof SettleRule.Stable && !p.typed(), deviation, slope, window);
     if (rule instanceof SettleRule.Dwell d) calm.show(Numbers.trimmed(d.seconds(), 4), "s");
     if (rule instanceof SettleRule.Stable s) {
       deviation.show(Numbers.trimmed(MILLI * s.deviation(), 3), "mV");

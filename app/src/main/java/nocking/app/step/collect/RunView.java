@@ -109,9 +109,11 @@ final class RunView {
     offer.refresh();
     cue.refresh();
     boolean reads = runs.reads(id);
-    tracePaper.setVisible(reads);
-    tracePaper.setManaged(reads);
-    if (reads) drawTrace(id);
+    // What is typed is one number, and has settled in the eye of who reads it.
+    boolean settles = reads && !runs.now().orElseThrow().plan().typed();
+    tracePaper.setVisible(settles);
+    tracePaper.setManaged(settles);
+    if (settles) drawTrace(id);
     if (reads && runs.running()) follow();
     results();
   }

@@ -88,7 +88,8 @@ final class StepCue extends HBox {
     return switch (n.phase()) {
       case AVERAGING -> "Do not touch: reading";
       case HELD -> "Held before: " + s.title();
-      case SETTLING -> s.hold() > 0 ? "Hold it there" : "Let it settle";
+      case SETTLING ->
+          n.plan().typed() ? "Read the meter" : s.hold() > 0 ? "Hold it there" : "Let it settle";
       default -> s.title();
     };
   }
@@ -96,9 +97,11 @@ final class StepCue extends HBox {
   /** What else there is to know. */
   static String how(RunSnapshot n, Step s) {
     String left =
-        n.phase() == Phase.SETTLING && n.left() > 0
-            ? "About %.0f s left. ".formatted(Math.ceil(n.left()))
-            : "";
+        n.phase() != Phase.SETTLING
+            ? ""
+            : n.plan().typed()
+                ? "Once it stands, type what it reads, with Enter. "
+                : n.left() > 0 ? "About %.0f s left. ".formatted(Math.ceil(n.left())) : "";
     if (n.phase() == Phase.AVERAGING) {
       return "%d of %d readings.".formatted(n.averaged(), n.plan().average());
     }
