@@ -1,13 +1,13 @@
 package nocking.app;
 
-import java.util.Objects;
-import java.util.stream.Stream;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
+import java.util.stream.Stream;
 import javafx.application.Platform;
 import javafx.event.Event;
 import javafx.event.EventType;

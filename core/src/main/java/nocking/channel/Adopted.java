@@ -1,9 +1,7 @@
 package nocking.channel;
 
 import java.util.List;
-import java.util.TreeSet;
 import nocking.fit.Coefficient;
-import nocking.fit.Curve;
 import nocking.fit.FitModel;
 import nocking.quantity.QuantityException;
 
@@ -37,14 +35,7 @@ public record Adopted(String model, List<Coefficient> coefficients, int points) 
                     new QuantityException(
                         "the adopted model '%s' is not known to this version of Nocking"
                             .formatted(model)));
-    var needed = new TreeSet<>(known.equation().symbols());
-    needed.remove(Curve.RAW);
-    var given = new TreeSet<>(coefficients.stream().map(Coefficient::name).toList());
-    if (!given.equals(needed)) {
-      throw new QuantityException(
-          "the adopted model '%s' has the constants %s; it needs %s"
-              .formatted(model, String.join(", ", given), String.join(", ", needed)));
-    }
+    known.curve(coefficients);
   }
 
   public boolean isDesign() {

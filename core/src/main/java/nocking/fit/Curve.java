@@ -3,10 +3,14 @@ package nocking.fit;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
+import nocking.algebra.AlgebraException;
 import nocking.algebra.Calculus;
 import nocking.algebra.Compiled;
 import nocking.algebra.Expr;
+import nocking.algebra.NumericalInverse;
+import nocking.quantity.Span;
 
 /**
  * Quantity from raw, as an equation with its constants.
@@ -19,6 +23,8 @@ public record Curve(String title, Expr equation, Map<String, Double> constants) 
   /** Symbol of the raw value, volts at the converter. */
   public static final String RAW = "Vout";
 
+  private static final String QUANTITY = "x=";
+
   /** The curve as a function. */
   public DoubleUnaryOperator function() {
     return Compiled.of(equation, RAW, constants);
@@ -29,10 +35,31 @@ public record Curve(String title, Expr equation, Map<String, Double> constants) 
     return function().applyAsDouble(raw);
   }
 
-  /** Raw value for a quantity, where the equation can be turned round symbol by symbol. */
+  /** Raw value for a quantity; for many use {@link #inverse()}. */
   public double raw(double quantity) {
-    Expr turned = Calculus.solve(Expr.sym("x="), equation, RAW);
-    return Compiled.of(turned, "x=", constants).applyAsDouble(quantity);
+    return inverse().applyAsDouble(quantity);
+  }
+
+  /**
+   * Raw value for a quantity: symbol by symbol where the raw value stands in the equation once,
+   * else by a bracketed root over the points.
+   *
+   * @throws AlgebraException where the curve turns back over the points
+   */
+  public DoubleUnaryOperator inverse() {
+    Optional<Span> points = points();
+    if (points.isPresent())
+      return new NumericalInverse(equation, RAW, constants, points.get())::inverse;
+    Expr turned = Calculus.solve(Expr.sym(QUANTITY), equation, RAW);
+    return Compiled.of(turned, QUANTITY, constants);
+  }
+
+  /** Raw values over which it was fitted, where the equation is scaled by them. */
+  public Optional<Span> points() {
+    Double centre = constants.get(Scaling.CENTRE);
+    Double half = constants.get(Scaling.HALF);
+    if (centre == null || half == null) return Optional.empty();
+    return Optional.of(new Span(centre - half, centre + half));
   }
 
   static Curve of(String title, Expr equation, List<Coefficient> coefficients) {

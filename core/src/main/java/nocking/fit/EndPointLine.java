@@ -10,7 +10,7 @@ import nocking.quantity.Span;
  * more than once counts with the mean of its readings, and a raw value that came more than once
  * with the mean of the quantity there. The two-point school.
  */
-public final class EndPointLine implements FitModel {
+public final class EndPointLine implements FormulaModel {
 
   @Override
   public String key() {
@@ -33,12 +33,14 @@ public final class EndPointLine implements FitModel {
   }
 
   @Override
-  public List<Coefficient> coefficients(Samples samples) {
+  public Estimate estimate(Samples samples) {
     samples.require(fewestPoints(), title());
     var inputs = new EndGroups(samples);
     double[] line = inputs.determined() ? inputs.line() : throughRaw(samples);
-    return List.of(
-        new Coefficient("b0", line[0], Double.NaN), new Coefficient("b1", line[1], Double.NaN));
+    return Estimate.plain(
+        List.of(
+            new Coefficient("b0", line[0], Double.NaN),
+            new Coefficient("b1", line[1], Double.NaN)));
   }
 
   /** Where one input was applied only: the samples with the lowest and the highest raw value. */
@@ -50,7 +52,7 @@ public final class EndPointLine implements FitModel {
   }
 
   @Override
-  public double[] unseenErrors(Samples samples) {
+  public double[] unseenErrors(Samples samples, Estimate estimate) {
     var inputs = new EndGroups(samples);
     double[] errors = new double[samples.size()];
     for (int i = 0; i < errors.length; i++) {
@@ -67,5 +69,10 @@ public final class EndPointLine implements FitModel {
         .mapToDouble(i -> samples.quantity()[i])
         .average()
         .orElseThrow();
+  }
+
+  @Override
+  public String outside() {
+    return "goes on straight";
   }
 }

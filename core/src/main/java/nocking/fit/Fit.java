@@ -1,12 +1,17 @@
 package nocking.fit;
 
 import java.util.List;
+import java.util.function.DoubleUnaryOperator;
 
 /**
  * A fitted model with the figures that judge it. Errors are reading − reference, in the quantity.
  *
  * @param model key, for example {@code line}
+ * @param coefficients constants that the curve goes by
+ * @param inRaw the same curve in powers of the raw value itself, where that is another form
+ * @param constants how many of them are free
  * @param errors one a sample, in the samples' order
+ * @param unseen error at each sample of the fit made without it; NaN where there is none
  * @param worstError largest |error|
  * @param worstAt applied quantity where it stands
  * @param rms root of the mean squared error
@@ -16,12 +21,17 @@ import java.util.List;
  *     left out
  * @param aicc corrected Akaike criterion (Hurvich and Tsai 1989); NaN with too few points
  * @param monotone true when the curve never turns on the points' range
+ * @param covariance of {@code inRaw}; empty where it is not known
+ * @param standardError of the curve at a raw value; NaN where it is not known
  */
 public record Fit(
     String model,
     Curve curve,
     List<Coefficient> coefficients,
+    List<Coefficient> inRaw,
+    int constants,
     double[] errors,
+    double[] unseen,
     double worstError,
     double worstAt,
     double rms,
@@ -29,4 +39,6 @@ public record Fit(
     double rSquared,
     double leaveOneOut,
     double aicc,
-    boolean monotone) {}
+    boolean monotone,
+    double[][] covariance,
+    DoubleUnaryOperator standardError) {}

@@ -18,35 +18,41 @@ public final class Judgement {
     for (int i = 0; i < errors.length; i++) {
       errors[i] = f.applyAsDouble(samples.raw()[i]) - samples.quantity()[i];
     }
-    return of(model, curve, List.of(), samples, errors);
+    return of(model, curve, Estimate.plain(List.of()), samples, errors);
   }
 
-  static Fit of(
-      String model, Curve curve, List<Coefficient> coefficients, Samples samples, double[] unseen) {
+  static Fit of(String model, Curve curve, Estimate estimate, Samples samples, double[] unseen) {
     int n = samples.size();
-    int p = coefficients.size();
+    int p = (int) estimate.coefficients().stream().filter(c -> !Scaling.chosen(c)).count();
     DoubleUnaryOperator f = curve.function();
     double[] errors = new double[n];
     double squares = 0;
+    double weighted = 0;
     int worst = 0;
     for (int i = 0; i < n; i++) {
       errors[i] = f.applyAsDouble(samples.raw()[i]) - samples.quantity()[i];
       squares += errors[i] * errors[i];
+      weighted += samples.weights()[i] * errors[i] * errors[i];
       if (Math.abs(errors[i]) > Math.abs(errors[worst])) worst = i;
     }
     return new Fit(
         model,
         curve,
-        coefficients,
+        estimate.coefficients(),
+        estimate.inRaw(),
+        p,
         errors,
+        unseen,
         n == 0 ? Double.NaN : Math.abs(errors[worst]),
         n == 0 ? Double.NaN : samples.quantity()[worst],
         Math.sqrt(squares / n),
-        n > p ? Math.sqrt(squares / (n - p)) : Double.NaN,
+        n > p ? Math.sqrt(weighted / (n - p)) : Double.NaN,
         1 - squares / total(samples.quantity(), model.equals("line-zero")),
         Arrays.stream(unseen).map(Math::abs).max().orElse(Double.NaN),
-        aicc(squares, n, p),
-        n == 0 || monotone(f, samples.rawSpan()));
+        aicc(weighted, n, p),
+        n == 0 || monotone(f, samples.rawSpan()),
+        estimate.covariance(),
+        estimate.standardError());
   }
 
   private static double total(double[] y, boolean aboutZero) {

@@ -23,7 +23,7 @@ public record Recommendation(String model, String reason) {
     List<Fit> judged = fits.stream().filter(f -> !Double.isNaN(f.leaveOneOut())).toList();
     if (judged.isEmpty()) return Optional.empty();
     Comparator<Fit> simplest =
-        Comparator.<Fit>comparingInt(f -> f.coefficients().size())
+        Comparator.<Fit>comparingInt(Fit::constants)
             .thenComparingDouble(f -> Double.isNaN(f.aicc()) ? f.rms() : f.aicc());
     Optional<Fit> good = judged.stream().filter(f -> f.leaveOneOut() <= tolerance).min(simplest);
     Fit best = judged.stream().min(Comparator.comparingDouble(Fit::leaveOneOut)).orElseThrow();

@@ -9,13 +9,37 @@ import nocking.quantity.Span;
  *
  * @param raw raw values, any one unit
  * @param quantity applied quantity, same length
+ * @param weights above 0, same length; what counts is their ratio
  */
-public record Samples(double[] raw, double[] quantity) {
+public record Samples(double[] raw, double[] quantity, double[] weights) {
 
   public Samples {
-    if (raw.length != quantity.length) {
-      throw new IllegalArgumentException("raw and quantity differ in length");
+    if (raw.length != quantity.length || raw.length != weights.length) {
+      throw new IllegalArgumentException("raw, quantity and weights differ in length");
     }
+    for (double w : weights) {
+      if (!(w > 0) || Double.isInfinite(w)) {
+        throw new FitException("a weight must be above 0; read " + Numbers.plain(w));
+      }
+    }
+    weights = levelled(weights);
+  }
+
+  /** Points that all count the same. */
+  public Samples(double[] raw, double[] quantity) {
+    this(raw, quantity, ones(raw.length));
+  }
+
+  private static double[] ones(int n) {
+    double[] w = new double[n];
+    Arrays.fill(w, 1);
+    return w;
+  }
+
+  /** Weights with a mean of 1: what is weighed stays in the unit of the quantity. */
+  private static double[] levelled(double[] w) {
+    double mean = Arrays.stream(w).average().orElse(1);
+    return mean == 1 ? w : Arrays.stream(w).map(v -> v / mean).toArray();
   }
 
   public int size() {
@@ -32,9 +56,14 @@ public record Samples(double[] raw, double[] quantity) {
         Arrays.stream(quantity).min().orElseThrow(), Arrays.stream(quantity).max().orElseThrow());
   }
 
+  /** How many different raw values there are. */
+  int places() {
+    return (int) Arrays.stream(raw).distinct().count();
+  }
+
   /** The samples without one. */
   public Samples without(int index) {
-    return new Samples(drop(raw, index), drop(quantity, index));
+    return new Samples(drop(raw, index), drop(quantity, index), drop(weights, index));
   }
 
   private static double[] drop(double[] a, int index) {
@@ -45,7 +74,7 @@ public record Samples(double[] raw, double[] quantity) {
   }
 
   /**
-   * @throws FitException when there are too few points or all raw values are equal
+   * @throws FitException when there are too few points or too few different raw values
    */
   void require(int points, String model) {
     if (size() < points) {
@@ -57,6 +86,21 @@ public record Samples(double[] raw, double[] quantity) {
       throw new FitException(
           "%s needs two different raw values; all %d are %s"
               .formatted(model, size(), Numbers.plain(raw[0])));
+    }
+    if (points > 2 && places() < points) {
+      throw new FitException(
+          "%s needs %d different raw values; there are %d".formatted(model, points, places()));
+    }
+  }
+
+  /**
+   * @throws FitException when a raw value is not above 0
+   */
+  void requirePositive(String model) {
+    double least = rawSpan().low();
+    if (!(least > 0)) {
+      throw new FitException(
+          "%s needs raw values above 0; the least is %s".formatted(model, Numbers.plain(least)));
     }
   }
 }

@@ -1,7 +1,6 @@
 package nocking.view;
 
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
@@ -103,7 +102,7 @@ public final class CalibrationView {
   /** Why a model is not among the fits; empty when it is. */
   public Optional<String> fitProblem(FitModel model) {
     try {
-      model.coefficients(samples());
+      model.fit(samples());
       return Optional.empty();
     } catch (FitException e) {
       return Optional.of(e.getMessage());
@@ -146,10 +145,7 @@ public final class CalibrationView {
    */
   static Curve curveOf(Adopted adopted) {
     adopted.require();
-    FitModel model = FitModel.of(adopted.model()).orElseThrow();
-    var constants = new LinkedHashMap<String, Double>();
-    adopted.coefficients().forEach(c -> constants.put(c.name(), c.value()));
-    return new Curve(model.title(), model.equation(), constants);
+    return FitModel.of(adopted.model()).orElseThrow().curve(adopted.coefficients());
   }
 
   /** The quantity for volts by the curve that the channel goes by; empty without one. */

@@ -11,6 +11,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.LongStream;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -22,7 +23,7 @@ class FitModelTest {
   private static final FitModel ENDS = new EndPointLine();
 
   /** Columns of a certified set: quantity first, raw second. */
-  private static Samples certified(String file) throws IOException {
+  static Samples certified(String file) throws IOException {
     try (InputStream in = FitModelTest.class.getResourceAsStream(file)) {
       double[][] rows =
           new String(in.readAllBytes(), StandardCharsets.UTF_8)
@@ -83,9 +84,9 @@ class FitModelTest {
   void leveragesGiveWhatFittingAnewGives(long seed) {
     Samples s = random(seed);
     for (FitModel m : List.of(LINE, ZERO)) {
-      double[] fast = m.unseenErrors(s);
+      double[] fast = m.fit(s).unseen();
       for (int i = 0; i < s.size(); i++) {
-        Curve rest = Curve.of("", m.equation(), m.coefficients(s.without(i)));
+        Curve rest = m.fit(s.without(i)).curve();
         double anew = rest.quantity(s.raw()[i]) - s.quantity()[i];
         assertThat(fast[i])
             .as("seed %d, %s, point %d", seed, m.key(), i)
@@ -106,9 +107,9 @@ class FitModelTest {
       raw[i] = quantity[i] + random.nextGaussian();
     }
     var s = new Samples(raw, quantity);
-    double[] fast = ENDS.unseenErrors(s);
+    double[] fast = ENDS.fit(s).unseen();
     for (int i = 0; i < s.size(); i++) {
-      Curve rest = Curve.of("", ENDS.equation(), ENDS.coefficients(s.without(i)));
+      Curve rest = ENDS.fit(s.without(i)).curve();
       assertThat(fast[i]).isCloseTo(rest.quantity(raw[i]) - quantity[i], within(1e-9));
     }
   }
@@ -158,7 +159,7 @@ class FitModelTest {
   void simplestModelInsideTheToleranceIsRecommended() {
     double[] raw = {0, 1, 2, 3};
     Samples straight = new Samples(raw, new double[] {0.01, 9.98, 20.02, 30});
-    List<Fit> fits = FitModel.all().stream().map(m -> m.fit(straight)).toList();
+    List<Fit> fits = Stream.of(ZERO, ENDS, LINE).map(m -> m.fit(straight)).toList();
     Recommendation r = Recommendation.of(fits, 0.2, "kPa").orElseThrow();
     assertThat(r.model()).isEqualTo("line-zero");
     assertThat(r.reason()).startsWith("Simplest that is good enough: Line through zero.");
