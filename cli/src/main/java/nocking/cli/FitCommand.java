@@ -5,14 +5,16 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeSet;
-import java.util.stream.IntStream;
-import nocking.book.exchange.ColumnException;
+import java.util.stream.Collectors;
+import nocking.analysis.Analysis;
 import nocking.book.exchange.ColumnFile;
+import nocking.channel.Adopted;
 import nocking.fit.Coefficient;
+import nocking.fit.Curve;
 import nocking.fit.Fit;
 import nocking.fit.FitException;
 import nocking.fit.FitModel;
+import nocking.fit.Judgement;
 import nocking.fit.Recommendation;
 import nocking.fit.Samples;
 import nocking.quantity.Numbers;
@@ -26,19 +28,9 @@ import picocli.CommandLine.Parameters;
 /** Fits models of the quantity (y) on the raw value (x). */
 @Command(name = "fit", description = "Fit the quantity (y) on the raw value (x) of a column file.")
 final class FitCommand extends JsonOption {
-  private static final List<String> LATER =
-      List.of(
-          "minimax",
-          "poly",
-          "exp",
-          "power",
-          "log",
-          "rational",
-          "steinhart",
-          "beta",
-          "pwl",
-          "pchip",
-          "nearest");
+  private static final String KNOWN =
+      "line, line-zero, ends, minimax, minimax:N, poly:N, exp, power, log, rational:P/Q, steinhart,"
+          + " beta, pwl, pchip and nearest";
 
   @Parameters(index = "0", paramLabel = "POINTS.csv")
   Path file;
@@ -47,7 +39,9 @@ final class FitCommand extends JsonOption {
       names = "--model",
       split = ",",
       paramLabel = "M",
-      description = "line, line-zero, ends; several may be given (default: all).")
+      description =
+          "line, line-zero, ends, minimax[:N], poly:N, exp, power, log, rational:P/Q, steinhart,"
+              + " beta, pwl, pchip, nearest; several may be given (default: all that serve).")
   List<String> models = List.of();
 
   @Option(names = "--x", paramLabel = "COL", description = "Column of the raw value.")
@@ -56,22 +50,43 @@ final class FitCommand extends JsonOption {
   @Option(names = "--y", paramLabel = "COL", description = "Column of the quantity.")
   String y;
 
-  @Option(names = "--weights", paramLabel = "W", description = "equal", defaultValue = "equal")
+  @Option(
+      names = "--weights",
+      paramLabel = "W",
+      defaultValue = "equal",
+      description =
+          "equal; sigma, by a column u or the scatter of a row's readings; relative to the"
+              + " quantity.")
   String weights;
 
   @Option(names = "--tolerance", paramLabel = "T", description = "Maximum permissible error.")
   String tolerance;
 
+  @Option(
+      names = "--channel",
+      paramLabel = "CHANNEL.json",
+      description = "Judge its design equation, too; raw in volts or in its counts.")
+  Path channel;
+
   @Override
   int run(Answer answer) {
-    if (!weights.equals("equal")) throw new NotAvailableException("the weighting " + weights);
     List<FitModel> wanted = wanted();
-    ColumnFile columns = ColumnFile.read(file);
-    Samples samples = samples(columns);
-    Value limit = limit(columns, samples);
-    List<Fit> fits = fits(wanted, samples);
+    var columns = new FitColumns(ColumnFile.read(file), x, y);
+    Optional<Analysis> design =
+        Optional.ofNullable(channel).map(c -> Analysis.of(ChannelFiles.channel(c)));
+    Samples samples = samples(columns, design);
+    Unit unit = design.map(a -> a.channel().unit()).orElse(columns.unit());
+    Value limit = limit(unit, samples, design);
+    List<Fit> fits = new ArrayList<>();
+    design
+        .map(a -> ChannelFiles.required(a, a.design().equation()))
+        .ifPresent(e -> fits.add(Judgement.asItIs(Adopted.DESIGN_MODEL, e, samples)));
+    fits.addAll(fits(wanted, samples));
     Optional<Recommendation> best =
-        Recommendation.of(fits, limit == null ? Double.NaN : limit.number(), "");
+        Recommendation.of(
+            fits,
+            limit == null ? Double.NaN : limit.number(),
+            unit.equals(Unit.ONE) ? "" : unit.difference().symbol());
     answer
         .put("tolerance", limit == null ? null : limit.number())
         .put("models", fits.stream().map(FitCommand::object).toList())
@@ -84,12 +99,34 @@ final class FitCommand extends JsonOption {
     return 0;
   }
 
+  /** The points, in the units of the channel where one is given. */
+  private Samples samples(FitColumns columns, Optional<Analysis> design) {
+    Samples s = columns.samples(weights);
+    if (design.isEmpty()) return s;
+    var c = design.get().channel();
+    Optional<Unit> raw = columns.file().unit(columns.rawColumn());
+    boolean counts = raw.map(u -> u.dimension().equals(Unit.COUNTS.dimension())).orElse(false);
+    Unit from = columns.file().unit(columns.quantityColumn()).orElse(c.unit());
+    double[] volts = s.raw().clone();
+    double[] quantity = s.quantity().clone();
+    for (int i = 0; i < volts.length; i++) {
+      volts[i] =
+          counts
+              ? c.design().converter().volts(volts[i])
+              : raw.orElse(Unit.VOLT).convert(volts[i], Unit.VOLT);
+      quantity[i] = from.convert(quantity[i], c.unit());
+    }
+    return new Samples(volts, quantity, s.weights());
+  }
+
   /** The tolerance in the unit of the quantity; a percentage is one of what the points span. */
-  private Value limit(ColumnFile f, Samples samples) {
-    if (tolerance == null) return null;
-    Unit unit = f.unit(quantityColumn(f)).orElse(Unit.ONE).difference();
+  private Value limit(Unit unit, Samples samples, Optional<Analysis> design) {
+    if (tolerance == null) {
+      double own = design.map(a -> a.channel().definition().toleranceOrNaN()).orElse(Double.NaN);
+      return Double.isNaN(own) ? null : Value.of(own);
+    }
     try {
-      return Value.tolerance(tolerance, unit, samples.quantitySpan().width());
+      return Value.tolerance(tolerance, unit.difference(), samples.quantitySpan().width());
     } catch (QuantityException e) {
       throw new QuantityException("--tolerance: " + e.getMessage());
     }
@@ -97,68 +134,19 @@ final class FitCommand extends JsonOption {
 
   private List<FitModel> wanted() {
     if (models.isEmpty()) return FitModel.all();
-    var list = new ArrayList<FitModel>();
-    for (String key : models) {
-      String stem = key.contains(":") ? key.substring(0, key.indexOf(':')) : key;
-      if (LATER.contains(stem)) throw new NotAvailableException("the model " + key);
-      list.add(
-          FitModel.all().stream()
-              .filter(m -> m.key().equals(key))
-              .findFirst()
-              .orElseThrow(
-                  () ->
-                      new QuantityException(
-                          "'%s' is no model; known are line, line-zero, ends".formatted(key))));
-    }
-    return list;
+    return models.stream()
+        .map(
+            key ->
+                FitModel.of(key.strip())
+                    .orElseThrow(
+                        () ->
+                            new QuantityException(
+                                "'%s' is no model; known are %s".formatted(key, KNOWN))))
+        .toList();
   }
 
-  /** Named columns, else an applied column as y and the mean of the others as x. */
-  private Samples samples(ColumnFile f) {
-    if (f.rows().isEmpty()) {
-      throw new ColumnException(f.source() + " has no rows of numbers under its header");
-    }
-    int quantity = quantityColumn(f);
-    int raw = x != null ? f.column(x) : quantity == 0 ? 1 : 0;
-    if (f.header().size() < 2) {
-      throw new ColumnException(f.source() + " has one column, expected raw and quantity");
-    }
-    if (x == null && y == null && f.header().size() > 2) return new Samples(means(f), f.numbers(0));
-    return new Samples(f.numbers(raw), f.numbers(quantity));
-  }
-
-  private int quantityColumn(ColumnFile f) {
-    return y != null ? f.column(y) : x != null && f.column(x) == 0 ? 1 : 0;
-  }
-
-  /** Of several reading columns the mean of each row; a cell may be empty where one is not. */
-  private static double[] means(ColumnFile f) {
-    var units = new TreeSet<String>();
-    for (int c = 1; c < f.header().size(); c++) {
-      units.add(f.unit(c).map(Unit::symbol).orElse(""));
-    }
-    if (units.size() > 1) {
-      throw new ColumnException(
-          "%s: the columns beside '%s' have different units (%s); say which is the raw value with --x"
-              .formatted(f.source(), f.header().getFirst(), String.join(", ", units)));
-    }
-    double[] means = new double[f.rows().size()];
-    for (int i = 0; i < means.length; i++) {
-      double sum = 0;
-      int n = 0;
-      for (int c = 1; c < f.header().size(); c++) {
-        if (c < f.rows().get(i).cells().size() && f.rows().get(i).cells().get(c).isBlank())
-          continue;
-        sum += f.number(f.rows().get(i), c);
-        n++;
-      }
-      means[i] = n == 0 ? f.number(f.rows().get(i), 1) : sum / n;
-    }
-    return means;
-  }
-
-  /** All models that the points allow; a single one that is refused says why. */
-  private static List<Fit> fits(List<FitModel> models, Samples samples) {
+  /** All models that the points allow; those that were asked for and refused say why. */
+  private List<Fit> fits(List<FitModel> models, Samples samples) {
     var fits = new ArrayList<Fit>();
     FitException refused = null;
     for (FitModel m : models) {
@@ -168,7 +156,8 @@ final class FitCommand extends JsonOption {
         refused = e;
       }
     }
-    if (refused != null && (fits.isEmpty() || models.size() == 1)) throw refused;
+    boolean asked = !this.models.isEmpty();
+    if (refused != null && (fits.isEmpty() || asked)) throw refused;
     return fits;
   }
 
@@ -176,13 +165,14 @@ final class FitCommand extends JsonOption {
     return Answer.object(
         "model",
         f.model(),
+        "title",
+        f.curve().title(),
         "coefficients",
-        f.coefficients().stream()
-            .map(
-                c ->
-                    Answer.object(
-                        "name", c.name(), "value", c.value(), "standardError", c.standardError()))
-            .toList(),
+        coefficients(f.inRaw()),
+        "goesBy",
+        coefficients(f.coefficients()),
+        "covariance",
+        f.covariance(),
         "worstError",
         f.worstError(),
         "worstAt",
@@ -195,36 +185,64 @@ final class FitCommand extends JsonOption {
         f.rSquared(),
         "looWorst",
         f.leaveOneOut(),
+        "looWorstAt",
+        f.unseenAt(),
         "aicc",
         f.aicc(),
         "monotone",
-        f.monotone());
+        f.monotone(),
+        "outside",
+        FitModel.of(f.model()).map(FitModel::outside).orElse(null));
+  }
+
+  private static List<Map<String, Object>> coefficients(List<Coefficient> list) {
+    return list.stream()
+        .map(
+            c ->
+                Answer.object(
+                    "name", c.name(), "value", c.value(), "standardError", c.standardError()))
+        .toList();
   }
 
   private static void text(Answer answer, List<Fit> fits, Optional<Recommendation> best) {
     var rows = new ArrayList<List<String>>();
-    rows.add(List.of("model", "worst", "at", "rms", "unseen", "coefficients"));
+    rows.add(List.of("model", "worst", "at", "rms", "unseen", "", "constants"));
     for (Fit f : fits) {
-      List<String> constants =
-          IntStream.range(0, f.coefficients().size())
-              .mapToObj(i -> coefficient(f.coefficients().get(i)))
-              .toList();
       rows.add(
           List.of(
               f.model(),
               Numbers.significant(f.worstError(), 3),
               Numbers.trimmed(f.worstAt(), 5),
               Numbers.significant(f.rms(), 3),
-              Numbers.significant(f.leaveOneOut(), 3),
-              String.join("  ", constants)));
+              Double.isNaN(f.leaveOneOut()) ? "–" : Numbers.significant(f.leaveOneOut(), 3),
+              f.monotone() ? "" : "turns back",
+              f.inRaw().size() > 8
+                  ? f.inRaw().size() / 2 + " points"
+                  : f.inRaw().stream()
+                      .map(FitCommand::coefficient)
+                      .collect(Collectors.joining("  "))));
     }
     answer.table(rows);
+    scaled(answer, fits);
     best.ifPresent(r -> answer.line(r.reason()));
+  }
+
+  /** The form that loses no digits, where a single model was asked for. */
+  private static void scaled(Answer answer, List<Fit> fits) {
+    if (fits.size() != 1) return;
+    Fit f = fits.getFirst();
+    Curve c = f.curve();
+    if (c.points().isEmpty()) return;
+    answer.line(
+        "With t = (x − Vm)/Vh: %s",
+        f.coefficients().stream()
+            .map(k -> k.name() + " = " + Numbers.plain(k.value()))
+            .collect(Collectors.joining("  ")));
   }
 
   private static String coefficient(Coefficient c) {
     String error =
         Double.isNaN(c.standardError()) ? "" : " ± " + Numbers.significant(c.standardError(), 2);
-    return c.name() + " = " + Numbers.trimmed(c.value(), 8) + error;
+    return c.name() + " = " + Numbers.trimmed(c.value(), 10) + error;
   }
 }

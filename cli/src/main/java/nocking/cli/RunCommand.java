@@ -124,6 +124,7 @@ final class RunCommand extends JsonOption {
       throw new QuantityException("read speed %s, expected more than 0".formatted(speed));
     }
     RunPlan wanted = RunJson.readPlanFile(ChannelFiles.text(plan), plan.getFileName().toString());
+    wanted.requireUnits();
     if (!Files.exists(book)) throw new DocumentException(book + " does not exist");
     if (wanted.typed()) {
       throw new QuantityException(

@@ -234,6 +234,11 @@ class RunCommandTest {
     refused(
         plan, sound.replaceFirst("\"setPoints\" : \\[[^]]*]", "\"setPoints\" : []"), "set points");
     refused(plan, sound.replace("\"deviation\"", "\"dviation\""), "settle.deviation");
+    refused(plan, sound.replaceFirst("\"unit\" : \"V\"", "\"unit\" : \"tomorrow\""), "is no unit");
+    refused(
+        plan,
+        sound.replaceFirst("\"unit\" : \"V\"", "\"unit\" : \"kPa\""),
+        "Meter at BL-P1 reads in kPa, expected a unit of V");
     refused(plan, "{", "is not JSON");
     Files.writeString(plan, sound);
     Console none = Console.run("run", plan.toString(), "--book", book().toString(), "--resume");

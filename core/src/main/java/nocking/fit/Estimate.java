@@ -16,7 +16,7 @@ import java.util.function.DoubleUnaryOperator;
  * @param leverages h_i, the share that a point has in the curve at its own place; empty where the
  *     model has none
  */
-record Estimate(
+public record Estimate(
     List<Coefficient> coefficients,
     List<Coefficient> inRaw,
     double[][] covariance,

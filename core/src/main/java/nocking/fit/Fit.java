@@ -19,6 +19,8 @@ import java.util.function.DoubleUnaryOperator;
  * @param rSquared 1 − Σe²/Σ(x − x̄)²; about zero, not the mean, for a line through zero
  * @param leaveOneOut largest |error| at a point that the fit has not seen; NaN when none can be
  *     left out
+ * @param unseenAt applied quantity at which {@code leaveOneOut} stands
+ * @param span what the applied quantities span
  * @param aicc corrected Akaike criterion (Hurvich and Tsai 1989); NaN with too few points
  * @param monotone true when the curve never turns on the points' range
  * @param covariance of {@code inRaw}; empty where it is not known
@@ -38,6 +40,8 @@ public record Fit(
     double residualSd,
     double rSquared,
     double leaveOneOut,
+    double unseenAt,
+    double span,
     double aicc,
     boolean monotone,
     double[][] covariance,

@@ -49,10 +49,20 @@ public final class Judgement {
         n > p ? Math.sqrt(weighted / (n - p)) : Double.NaN,
         1 - squares / total(samples.quantity(), model.equals("line-zero")),
         Arrays.stream(unseen).map(Math::abs).max().orElse(Double.NaN),
+        unseenAt(unseen, samples),
+        n == 0 ? 0 : samples.quantitySpan().width(),
         aicc(weighted, n, p),
         n == 0 || monotone(f, samples.rawSpan()),
         estimate.covariance(),
         estimate.standardError());
+  }
+
+  private static double unseenAt(double[] unseen, Samples samples) {
+    int worst = 0;
+    for (int i = 1; i < unseen.length; i++) {
+      if (Math.abs(unseen[i]) > Math.abs(unseen[worst])) worst = i;
+    }
+    return unseen.length == 0 ? Double.NaN : samples.quantity()[worst];
   }
 
   private static double total(double[] y, boolean aboutZero) {

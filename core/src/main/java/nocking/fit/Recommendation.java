@@ -7,12 +7,18 @@ import nocking.quantity.Numbers;
 
 /**
  * Which model to take: the simplest whose error on points it has not seen stays inside the
- * tolerance; without a tolerance, or when none does, the one with the least such error. Models with
- * equally many constants are told apart by AICc.
+ * tolerance; without a tolerance the simplest that more constants would hardly better, and where
+ * none holds the tolerance the one with the least such error. Models with equally many constants
+ * are told apart by AICc. A curve that turns back over the points is no candidate.
  *
- * @param reason one sentence with the numbers
+ * @param reason the numbers that decide, in words
  */
 public record Recommendation(String model, String reason) {
+  /** What more constants must save before they are worth it. */
+  private static final double WORTH = 0.7;
+
+  /** Share of the quantity's span below which errors are those of the arithmetic. */
+  private static final double NOTHING = 1e-9;
 
   /**
    * @param fits judged models in any order
@@ -21,38 +27,71 @@ public record Recommendation(String model, String reason) {
    */
   public static Optional<Recommendation> of(List<Fit> fits, double tolerance, String unit) {
     List<Fit> judged = fits.stream().filter(f -> !Double.isNaN(f.leaveOneOut())).toList();
+    List<Fit> usable = judged.stream().filter(Fit::monotone).toList();
+    if (!usable.isEmpty()) judged = usable;
     if (judged.isEmpty()) return Optional.empty();
     Comparator<Fit> simplest =
-        Comparator.<Fit>comparingInt(Fit::constants)
+        Comparator.comparingInt(Fit::constants)
             .thenComparingDouble(f -> Double.isNaN(f.aicc()) ? f.rms() : f.aicc());
-    Optional<Fit> good = judged.stream().filter(f -> f.leaveOneOut() <= tolerance).min(simplest);
     Fit best = judged.stream().min(Comparator.comparingDouble(Fit::leaveOneOut)).orElseThrow();
-    if (good.isPresent()) {
-      return Optional.of(
-          new Recommendation(good.get().model(), goodReason(good.get(), best, tolerance, unit)));
+    double enough = Double.isNaN(tolerance) ? enough(best) : tolerance;
+    Optional<Fit> good = judged.stream().filter(f -> f.leaveOneOut() <= enough).min(simplest);
+    if (good.isEmpty()) {
+      String why =
+          "No model stays within %s on points it has not seen; %s comes closest with %s."
+              .formatted(
+                  amount(tolerance, unit), best.curve().title(), amount(best.leaveOneOut(), unit));
+      return Optional.of(new Recommendation(best.model(), why));
     }
-    String why =
-        Double.isNaN(tolerance)
-            ? "%s has the least error on points it has not seen, %s; no tolerance is stated."
-                .formatted(best.curve().title(), amount(best.leaveOneOut(), unit))
-            : "No model stays within %s on points it has not seen; %s comes closest with %s."
-                .formatted(
-                    amount(tolerance, unit),
-                    best.curve().title(),
-                    amount(best.leaveOneOut(), unit));
-    return Optional.of(new Recommendation(best.model(), why));
+    return Optional.of(
+        new Recommendation(good.get().model(), reason(good.get(), judged, tolerance, unit)));
   }
 
-  private static String goodReason(Fit good, Fit best, double tolerance, String unit) {
-    String head =
-        "Simplest that is good enough: %s. It leaves %s on a point it has not seen, within %s."
-            .formatted(
-                good.curve().title(), amount(good.leaveOneOut(), unit), amount(tolerance, unit));
-    return best == good
-        ? head
-        : head
-            + " %s would leave %s."
-                .formatted(best.curve().title(), amount(best.leaveOneOut(), unit));
+  /** What is as good as the best: a little more, and whatever is rounding. */
+  private static double enough(Fit best) {
+    return Math.max(best.leaveOneOut() / WORTH, NOTHING * best.span());
+  }
+
+  private static String reason(Fit good, List<Fit> judged, double tolerance, String unit) {
+    var text = new StringBuilder();
+    String unseen = amount(good.leaveOneOut(), unit);
+    if (Double.isNaN(tolerance)) {
+      text.append(
+          "%s leaves %s on a point it has not seen; no tolerance is stated."
+              .formatted(good.curve().title(), unseen));
+    } else {
+      text.append(
+          "Simplest that is good enough: %s. It leaves %s on a point it has not seen, within %s."
+              .formatted(good.curve().title(), unseen, amount(tolerance, unit)));
+    }
+    simpler(good, judged)
+        .ifPresent(
+            f ->
+                text.append(
+                    " %s would leave %s, at %s."
+                        .formatted(
+                            f.curve().title(),
+                            amount(f.leaveOneOut(), unit),
+                            amount(f.unseenAt(), unit))));
+    Optional<Fit> more =
+        judged.stream()
+            .filter(f -> f.constants() > good.constants())
+            .min(Comparator.comparingDouble(Fit::leaveOneOut));
+    more.ifPresent(
+        f ->
+            text.append(
+                f.leaveOneOut() < WORTH * good.leaveOneOut()
+                    ? " %s would leave %s."
+                        .formatted(f.curve().title(), amount(f.leaveOneOut(), unit))
+                    : " More constants gain nothing."));
+    return text.toString();
+  }
+
+  /** The best of those that have fewer constants. */
+  private static Optional<Fit> simpler(Fit good, List<Fit> judged) {
+    return judged.stream()
+        .filter(f -> f.constants() > 0 && f.constants() < good.constants())
+        .min(Comparator.comparingDouble(Fit::leaveOneOut));
   }
 
   private static String amount(double v, String unit) {

@@ -135,6 +135,32 @@ public record RunPlan(
     }
   }
 
+  /**
+   * Refuses instruments whose readings could not be taken for what they are to be; what a file says
+   * is not chosen from a list.
+   *
+   * @throws QuantityException naming the instrument
+   */
+  public void requireUnits() {
+    reads(reference, Unit.of(unit));
+    for (RunChannel k : channels) reads(k.meter(), k.raw().unit());
+    if (supply != null) reads(supply, Unit.VOLT);
+  }
+
+  private static void reads(Instrument i, Unit wanted) {
+    Unit own;
+    try {
+      own = Unit.of(i.unit());
+    } catch (QuantityException e) {
+      throw new QuantityException("%s: %s".formatted(i.name(), e.getMessage()));
+    }
+    if (!own.dimension().equals(wanted.dimension())) {
+      throw new QuantityException(
+          "%s reads in %s, expected a unit of %s"
+              .formatted(i.name(), own.symbol(), wanted.symbol()));
+    }
+  }
+
   private static void above(String what, double v) {
     if (!(v > 0) || Double.isInfinite(v)) {
       throw new QuantityException("%s: read %s, expected more than 0".formatted(what, v));

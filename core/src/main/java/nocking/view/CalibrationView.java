@@ -1,9 +1,11 @@
 package nocking.view;
 
-import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.DoubleUnaryOperator;
+import java.util.stream.Stream;
 import nocking.algebra.AlgebraException;
 import nocking.channel.Adopted;
 import nocking.channel.Channel;
@@ -31,7 +33,7 @@ public final class CalibrationView {
   private final List<SensorCard> cards;
   private final Workings workings;
   private final Lazy<Samples> samples;
-  private final Lazy<List<Fit>> fits;
+  private final Map<String, Optional<Fit>> fitted = new ConcurrentHashMap<>();
   private final Lazy<Optional<Curve>> untrimmed;
   private final Lazy<Optional<Curve>> curve;
   private final Lazy<Optional<DoubleUnaryOperator>> function;
@@ -46,7 +48,6 @@ public final class CalibrationView {
     this.cards = cards;
     this.workings = workings;
     samples = workings.once("the reference points", this::gather, NO_SAMPLES);
-    fits = workings.once("the fits", this::fitAll, List.of());
     untrimmed = workings.once("the adopted curve", this::chooseCurve, Optional.empty());
     curve = workings.once("the trimmed curve", this::trimmed, Optional.empty());
     function =
@@ -73,36 +74,41 @@ public final class CalibrationView {
         points.stream().mapToDouble(p -> p.applied().number()).toArray());
   }
 
-  /** Judged models, the design equation among them. */
+  /**
+   * Judged models, the design equation among them. The curved ones take their time: a view asks for
+   * all of them away from its own thread.
+   */
   public List<Fit> fits() {
-    return fits.get();
+    return Stream.concat(
+            Stream.of(Adopted.DESIGN_MODEL), FitModel.all().stream().map(FitModel::key))
+        .flatMap(m -> fit(m).stream())
+        .toList();
   }
 
-  private List<Fit> fitAll() {
-    var list = new ArrayList<Fit>();
-    if (samples().size() == 0) return list;
-    design
-        .equation()
-        .ifPresent(d -> list.add(Judgement.asItIs(Adopted.DESIGN_MODEL, d, samples())));
-    for (FitModel model : FitModel.all()) {
-      try {
-        list.add(model.fit(samples()));
-      } catch (FitException e) {
-        // A model that these points cannot determine is not a candidate; fitProblem says why.
-        continue;
-      }
-    }
-    return List.copyOf(list);
-  }
-
+  /** A judged model; empty where the points do not determine it. */
   public Optional<Fit> fit(String model) {
-    return fits().stream().filter(f -> f.model().equals(model)).findFirst();
+    return fitted.computeIfAbsent(
+        model, m -> workings.guarded("the fit " + m, () -> made(m), Optional.empty()));
+  }
+
+  private Optional<Fit> made(String model) {
+    if (samples().size() == 0) return Optional.empty();
+    if (model.equals(Adopted.DESIGN_MODEL)) {
+      return design.equation().map(d -> Judgement.asItIs(model, d, samples()));
+    }
+    try {
+      return FitModel.of(model).map(m -> m.fit(samples()));
+    } catch (FitException e) {
+      // A model that these points cannot determine is not a candidate; fitProblem says why.
+      return Optional.empty();
+    }
   }
 
   /** Why a model is not among the fits; empty when it is. */
   public Optional<String> fitProblem(FitModel model) {
+    if (fit(model.key()).isPresent()) return Optional.empty();
     try {
-      model.fit(samples());
+      model.estimate(samples());
       return Optional.empty();
     } catch (FitException e) {
       return Optional.of(e.getMessage());

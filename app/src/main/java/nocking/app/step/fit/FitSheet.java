@@ -142,13 +142,15 @@ public final class FitSheet implements Sheet {
   }
 
   private Coefficient c(int i) {
-    return fit().orElseThrow().coefficients().get(i);
+    return fit().orElseThrow().inRaw().get(i);
   }
 
   private String name(int i) {
     String u = desk.analysis().channel().definition().unit();
-    return c(i).name()
-        + (i == 0 && fit().orElseThrow().coefficients().size() > 1 ? ", " + u : ", " + u + "/V");
+    String own = c(i).name();
+    return own.matches("b[01]")
+        ? own + (own.equals("b0") ? ", " + u : ", " + u + "/V")
+        : own;
   }
 
   private static String standardError(Coefficient c) {
@@ -241,7 +243,7 @@ public final class FitSheet implements Sheet {
   private void showChosen() {
     Analysis a = desk.analysis();
     Optional<Fit> f = fit();
-    coefficients.show(f.map(x -> x.coefficients().size()).orElse(0));
+    coefficients.show(f.map(x -> x.inRaw().size()).orElse(0));
     boolean adopted = f.map(this::isAdopted).orElse(a.channel().calibration().adopted() != null);
     boolean stale = a.findings().stream().anyMatch(x -> x.rule().equals("stale-adoption"));
     adopt.setText(
