@@ -1,0 +1,98 @@
+package nocking.table;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import nocking.quantity.QuantityException;
+
+/**
+ * A table as a receiver holds it: whole raw steps, whole output steps, straight lines between them,
+ * looked up with the receiver's own arithmetic.
+ *
+ * <p>An integer receiver gives out₀ + ⌊((out₁ − out₀)·(raw − raw₀) + ⌊d/2⌋)/d⌋ with d = raw₁ −
+ * raw₀: the nearest whole step, half up. A receiver with floating point gives the line itself.
+ *
+ * @param rawDecimals decimals of a raw step
+ * @param outDecimals decimals of an output step
+ * @param raw steps, rising
+ * @param out steps, same length
+ * @param rounded true for an integer receiver
+ */
+public record StepTable(int rawDecimals, int outDecimals, int[] raw, long[] out, boolean rounded) {
+
+  public StepTable {
+    if (raw.length < 2 || raw.length != out.length) {
+      throw new QuantityException("a table needs at least two cells");
+    }
+    for (int i = 1; i < raw.length; i++) {
+      if (raw[i] <= raw[i - 1]) {
+        throw new QuantityException(
+            "cells %d and %d both have the raw value %s; ask for fewer cells or more raw decimals"
+                .formatted(i, i + 1, raw[i]));
+      }
+    }
+  }
+
+  public int count() {
+    return raw.length;
+  }
+
+  /** Size of an output step, in the quantity. */
+  public double step() {
+    return Math.pow(10, -outDecimals);
+  }
+
+  /** First cell of the line on which a raw step lies; the end lines go on beyond the ends. */
+  int line(int at) {
+    int i = Arrays.binarySearch(raw, at);
+    int low = i >= 0 ? i : -i - 2;
+    return Math.clamp(low, 0, raw.length - 2);
+  }
+
+  /**
+   * Whole output steps at a raw step, by the arithmetic of integers; beyond the ends it extends.
+   */
+  public long whole(int at) {
+    int i = line(at);
+    long d = (long) raw[i + 1] - raw[i];
+    long product = (out[i + 1] - out[i]) * ((long) at - raw[i]);
+    return out[i] + Math.floorDiv(product + d / 2, d);
+  }
+
+  /** The quantity that is read at a raw step. */
+  public double read(int at) {
+    if (rounded) return whole(at) * step();
+    int i = line(at);
+    double share = ((double) at - raw[i]) / ((double) raw[i + 1] - raw[i]);
+    return (out[i] + (out[i + 1] - out[i]) * share) * step();
+  }
+
+  /** The cells in the quantity. */
+  public LinearTable linear() {
+    var cells = new ArrayList<Cell>(raw.length);
+    double rawScale = Math.pow(10, rawDecimals);
+    double outScale = Math.pow(10, outDecimals);
+    for (int i = 0; i < raw.length; i++) cells.add(new Cell(raw[i] / rawScale, out[i] / outScale));
+    return new LinearTable(List.copyOf(cells));
+  }
+
+  /** What it leaves at every raw step between its ends that has a true value: the worst of each. */
+  public TableError against(Truth truth) {
+    var errors = new TableError.Collector();
+    RawAxis axis = truth.axis();
+    for (int i = 0; i < axis.size(); i++) {
+      if (!truth.known(i)) continue;
+      int at = axis.first() + i;
+      double read = read(at);
+      double below = read - truth.most()[i];
+      double above = read - truth.least()[i];
+      errors.add(axis.at(at), Math.abs(below) > Math.abs(above) ? below : above);
+    }
+    return errors.result();
+  }
+
+  /** Comparisons of a search by halves, the most that a look-up takes. */
+  public int lookUpSteps() {
+    return 32 - Integer.numberOfLeadingZeros(raw.length - 2);
+  }
+}

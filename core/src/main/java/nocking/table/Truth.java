@@ -1,0 +1,127 @@
+package nocking.table;
+
+import java.util.Arrays;
+import java.util.function.DoubleUnaryOperator;
+import nocking.fit.Samples;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+
+/**
+ * What is true at each raw step: one value from a curve, or as many as bench data have there, and
+ * none where they have none.
+ *
+ * @param axis raw steps from the first to the last that have a value
+ * @param least smallest true value of each step, in the quantity; NaN where there is none
+ * @param most largest one
+ * @param mean their mean
+ */
+public record Truth(RawAxis axis, double[] least, double[] most, double[] mean) {
+
+  /**
+   * A curve at every raw step of a span.
+   *
+   * @throws QuantityException where the curve has no value
+   */
+  public static Truth of(DoubleUnaryOperator curve, double low, double high, int rawDecimals) {
+    RawAxis axis = RawAxis.within(low, high, rawDecimals);
+    double[] y = new double[axis.size()];
+    for (int i = 0; i < y.length; i++) {
+      double raw = axis.at(axis.first() + i);
+      y[i] = curve.applyAsDouble(raw);
+      if (!Double.isFinite(y[i])) {
+        throw new QuantityException("the curve has no value at raw " + Numbers.plain(raw));
+      }
+    }
+    return new Truth(axis, y, y, y);
+  }
+
+  /**
+   * Bench data in any order, in time and room that grow with their number and that of the steps.
+   *
+   * @throws QuantityException for raw values that are no whole steps of their decimals, or all
+   *     alike
+   */
+  public static Truth of(Samples pairs, int rawDecimals) {
+    double scale = Math.pow(10, rawDecimals);
+    double lowest = Double.POSITIVE_INFINITY;
+    double highest = Double.NEGATIVE_INFINITY;
+    for (double raw : pairs.raw()) {
+      double step = raw * scale;
+      if (Math.abs(step - Math.rint(step)) > 1e-6 * Math.max(1, Math.abs(step) * 1e-9)) {
+        throw new QuantityException(
+            "raw value %s has more than %d decimals".formatted(Numbers.plain(raw), rawDecimals));
+      }
+      lowest = Math.min(lowest, raw);
+      highest = Math.max(highest, raw);
+    }
+    RawAxis axis = RawAxis.within(lowest, highest, rawDecimals);
+    int n = axis.size();
+    double[] least = new double[n];
+    double[] most = new double[n];
+    double[] sum = new double[n];
+    int[] count = new int[n];
+    Arrays.fill(least, Double.NaN);
+    Arrays.fill(most, Double.NaN);
+    for (int i = 0; i < pairs.size(); i++) {
+      int k = axis.step(pairs.raw()[i]) - axis.first();
+      double y = pairs.quantity()[i];
+      if (count[k]++ == 0) {
+        least[k] = y;
+        most[k] = y;
+      } else {
+        least[k] = Math.min(least[k], y);
+        most[k] = Math.max(most[k], y);
+      }
+      sum[k] += y;
+    }
+    for (int k = 0; k < n; k++) sum[k] = count[k] == 0 ? Double.NaN : sum[k] / count[k];
+    return new Truth(axis, least, most, sum);
+  }
+
+  boolean known(int index) {
+    return !Double.isNaN(mean[index]);
+  }
+
+  /** Mean value at a raw step, on a straight line between its neighbours where it has none. */
+  public double at(int step) {
+    int i = Math.clamp(step - (long) axis.first(), 0, mean.length - 1);
+    if (known(i)) return mean[i];
+    int a = i;
+    int b = i;
+    while (!known(a)) a--;
+    while (!known(b)) b++;
+    return mean[a] + (mean[b] - mean[a]) * (i - a) / (b - a);
+  }
+
+  /** How far the true values of one raw step lie apart, at most. */
+  public double spread() {
+    double most = 0;
+    for (int i = 0; i < least.length; i++) {
+      if (known(i)) most = Math.max(most, this.most[i] - least[i]);
+    }
+    return most;
+  }
+
+  /** From the smallest true value to the largest. */
+  public double span() {
+    double low = Double.POSITIVE_INFINITY;
+    double high = Double.NEGATIVE_INFINITY;
+    for (int i = 0; i < least.length; i++) {
+      if (!known(i)) continue;
+      low = Math.min(low, least[i]);
+      high = Math.max(high, most[i]);
+    }
+    return high - low;
+  }
+
+  /** Where a straight line between the ends leaves most, and how much. */
+  public double sag() {
+    double first = at(axis.first());
+    double slope = (at(axis.last()) - first) / (axis.size() - 1);
+    double worst = 0;
+    for (int i = 0; i < mean.length; i++) {
+      if (known(i)) worst = Math.max(worst, Math.abs(first + slope * i - mean[i]));
+    }
+    return worst;
+  }
+}
