@@ -1,6 +1,7 @@
 package nocking.table;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
@@ -20,17 +21,22 @@ final class BreakPointSearch {
 
   private final Corridor corridor;
   private final int[] floors;
-  private final int stride;
   private final long levels;
+  private final long[] apart;
+
+  /** Steps that are looked at: those with data, and those on which a break-point may stand. */
+  private final int[] stops;
+
+  private final boolean[] stands;
   private final Set<Long> seen = new HashSet<>();
   private final List<Place> places = new ArrayList<>();
 
   /**
-   * @param index of the raw step from the first on
+   * @param stop number among the steps that are looked at
    * @param out whole output
    * @param from place that it was reached from; −1 at the first step
    */
-  private record Place(int index, long out, int from) {}
+  private record Place(int stop, long out, int from) {}
 
   /**
    * @param floors least index at which the break-point behind 1, 2 … pieces may stand, from the
@@ -41,13 +47,36 @@ final class BreakPointSearch {
   BreakPointSearch(Corridor corridor, int[] floors, int stride, long levels) {
     this.corridor = corridor;
     this.floors = floors;
-    this.stride = stride;
     this.levels = levels;
+    int n = corridor.size();
+    int asking = 0;
+    for (int i = 0; i < n; i++) if (corridor.hard(i)) asking++;
+    // Where data are few their own places are the likeliest.
+    boolean few = (long) asking * stride <= n;
+    int[] all = new int[n];
+    boolean[] may = new boolean[n];
+    long[] lattice = new long[n];
+    int count = 0;
+    long last = 1;
+    for (int i = 0; i < n; i++) {
+      boolean asks = corridor.asks(i);
+      boolean hard = corridor.hard(i);
+      boolean stand = i == n - 1 || i % stride == 0 || few && hard;
+      // A step without data is as fine as the one before it.
+      if (asks) last = Math.max(1, Math.ceilDiv(corridor.outputs(i), levels));
+      if (!hard && !stand) continue;
+      may[count] = stand;
+      lattice[count] = last;
+      all[count++] = i;
+    }
+    stops = Arrays.copyOf(all, count);
+    stands = Arrays.copyOf(may, count);
+    apart = Arrays.copyOf(lattice, count);
   }
 
   /** Raw steps and outputs of a path; empty where none was found. */
   List<long[]> path() {
-    outputs(0, corridor.low()[0], corridor.high()[0]).forEach(out -> add(0, out, -1));
+    see(0, corridor.low()[0], corridor.high()[0], -1);
     int from = 0;
     for (int piece = 1; piece < floors.length; piece++) {
       int to = places.size();
@@ -58,32 +87,31 @@ final class BreakPointSearch {
       }
       if (places.size() == to) return List.of();
       from = to;
-      places.subList(from, places.size()).sort((a, b) -> Integer.compare(a.index, b.index));
+      places.subList(from, places.size()).sort((a, b) -> Integer.compare(a.stop, b.stop));
     }
     return List.of();
   }
 
-  private boolean add(int index, long out, int from) {
-    if (!seen.add(((long) index << 40) ^ (out & ((1L << 40) - 1)))) return false;
-    places.add(new Place(index, out, from));
-    return true;
-  }
-
-  /** Outputs of a step between two values, on a lattice where they are too many. */
-  private List<Long> outputs(int index, double from, double to) {
-    long a = (long) Math.ceil(from - HAIR);
+  /** Adds the outputs of a step between two values, those of a lattice where they are many. */
+  private boolean see(int stop, double from, double to, int parent) {
     long b = (long) Math.floor(to + HAIR);
-    if (b < a) return List.of();
-    long apart = Math.max(1, Math.ceilDiv(corridor.outputs(index), levels));
+    long a = (long) Math.ceil(from - HAIR);
+    if (b < a) return false;
     // The lattice hangs at the lower limit, so that the limit itself is on it.
+    int index = stops[stop];
     long base = corridor.asks(index) ? (long) Math.ceil(corridor.low()[index]) : 0;
-    var list = new ArrayList<Long>();
-    for (long v = base + Math.ceilDiv(a - base, apart) * apart; v <= b; v += apart) {
-      list.add(v);
+    boolean any = false;
+    int count = 0;
+    for (long v = base + Math.ceilDiv(a - base, apart[stop]) * apart[stop];
+        v <= b;
+        v += apart[stop]) {
       // A step without data has no limits of its own.
-      if (list.size() > 4 * levels) break;
+      if (++count > 4 * levels) break;
+      if (!seen.add(((long) index << 40) ^ (v & ((1L << 40) - 1)))) continue;
+      places.add(new Place(stop, v, parent));
+      any = true;
     }
-    return list;
+    return any;
   }
 
   /**
@@ -96,22 +124,21 @@ final class BreakPointSearch {
     double y = place.out;
     double least = Double.NEGATIVE_INFINITY;
     double most = Double.POSITIVE_INFINITY;
-    int end = corridor.size() - 1;
+    int end = stops.length - 1;
+    int index = stops[place.stop];
     double[] low = corridor.low();
     double[] high = corridor.high();
-    for (int z = place.index + 1; z <= end; z++) {
-      double dz = z - place.index;
+    for (int stop = place.stop + 1; stop <= end; stop++) {
+      int z = stops[stop];
+      double dz = z - index;
       if (corridor.asks(z)) {
         least = Math.max(least, (low[z] - y) / dz);
         most = Math.min(most, (high[z] - y) / dz);
         if (least > most + HAIR / dz) return -1;
       }
-      boolean stands = z == end || z >= floor && z % stride == 0;
-      if (!stands || most == Double.POSITIVE_INFINITY) continue;
-      for (long out : outputs(z, y + least * dz, y + most * dz)) {
-        boolean added = add(z, out, p);
-        if (z == end && added) return places.size() - 1;
-      }
+      if (!stands[stop] || z < floor || most == Double.POSITIVE_INFINITY) continue;
+      boolean any = see(stop, y + least * dz, y + most * dz, p);
+      if (stop == end && any) return places.size() - 1;
     }
     return -1;
   }
@@ -119,7 +146,7 @@ final class BreakPointSearch {
   private List<long[]> traced(int last) {
     var list = new ArrayList<long[]>();
     for (int p = last; p >= 0; p = places.get(p).from) {
-      list.add(new long[] {places.get(p).index, places.get(p).out});
+      list.add(new long[] {stops[places.get(p).stop], places.get(p).out});
     }
     Collections.reverse(list);
     return list;

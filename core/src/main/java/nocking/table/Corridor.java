@@ -11,14 +11,19 @@ import nocking.quantity.QuantityException;
  * @param first number of the first raw step; data stand there and at the last one
  * @param low least value at each step; −∞ where there are no data
  * @param high largest value, not below {@code low}; +∞ where there are no data
+ * @param hard false for steps at which it lies on a straight line between others: a line that keeps
+ *     those keeps them, only a break-point there has to look
  */
-record Corridor(int first, double[] low, double[] high) {
+record Corridor(int first, double[] low, double[] high, boolean[] hard) {
   /**
    * How far below the middle between two outputs a line has to stay so as not to be rounded up. A
-   * line between whole numbers over fewer than two million steps comes no nearer without being
+   * line between whole numbers over fewer than five million steps comes no nearer without being
    * there.
    */
   private static final double BELOW = 1e-7;
+
+  /** A tolerance is typed in decimals: what their binary form lacks must not cost a step. */
+  private static final double HAIR = 1e-9;
 
   int last() {
     return first + low.length - 1;
@@ -26,6 +31,11 @@ record Corridor(int first, double[] low, double[] high) {
 
   int size() {
     return low.length;
+  }
+
+  /** True for a step that a line has to look at. */
+  boolean hard(int index) {
+    return hard[index];
   }
 
   boolean asks(int index) {
@@ -37,26 +47,24 @@ record Corridor(int first, double[] low, double[] high) {
     int n = low.length;
     double[] l = new double[n];
     double[] h = new double[n];
+    boolean[] f = new boolean[n];
     for (int i = 0; i < n; i++) {
+      f[i] = hard[n - 1 - i];
       l[i] = low[n - 1 - i];
       h[i] = high[n - 1 - i];
     }
-    return new Corridor(first, l, h);
+    return new Corridor(first, l, h, f);
   }
 
-  /** Whole outputs within it at a step; of a step without data as many as at the one before. */
+  /** Whole outputs within it at a step that has data. */
   long outputs(int index) {
-    int k = index;
-    while (!asks(k)) k--;
-    return (long) (Math.floor(high[k]) - Math.ceil(low[k])) + 1;
+    return Math.max(0, (long) (Math.floor(high[index]) - Math.ceil(low[index])) + 1);
   }
 
   /**
-   * For what is true at each step.
+   * For what is true at each step. Where values lie on lines between those that were given, what
+   * rounding takes is taken from the tolerance instead: half a step.
    *
-   * @param least smallest true value of each step from the first on, in the quantity; NaN where
-   *     there are no data
-   * @param most largest one; the same where there is one alone
    * @param tolerance above 0, in the quantity
    * @param step of the output, in the quantity
    * @param rounded true when the receiver rounds its result to a step, half up; false when the line
@@ -64,35 +72,35 @@ record Corridor(int first, double[] low, double[] high) {
    * @throws QuantityException where a raw step has true values too far apart, or no output step
    *     lies within the tolerance
    */
-  static Corridor of(
-      RawAxis axis, double[] least, double[] most, double tolerance, double step, boolean rounded) {
-    int n = least.length;
+  static Corridor of(Truth truth, double tolerance, double step, boolean rounded) {
+    int n = truth.axis().size();
     double[] low = new double[n];
     double[] high = new double[n];
     Arrays.fill(low, Double.NEGATIVE_INFINITY);
     Arrays.fill(high, Double.POSITIVE_INFINITY);
-    // A tolerance is typed in decimals: what their binary form lacks must not cost a step.
-    double hair = 1e-9;
+    boolean lines = truth.hasLines();
+    double less = rounded && lines ? step / 2 : 0;
     for (int i = 0; i < n; i++) {
-      if (Double.isNaN(least[i])) continue;
-      double from = (most[i] - tolerance) / step - hair;
-      double to = (least[i] + tolerance) / step + hair;
+      if (!truth.known(i)) continue;
+      double from = (truth.most()[i] - tolerance + less) / step - HAIR;
+      double to = (truth.least()[i] + tolerance - less) / step + HAIR;
       double a = Math.ceil(from);
       double b = Math.floor(to);
-      if (to < from || a > b)
-        throw new QuantityException(why(axis, i, least[i], most[i], tolerance, step));
-      low[i] = rounded ? a - 0.5 : from;
-      high[i] = rounded ? b + 0.5 - BELOW : to;
+      boolean stuck = lines && !truth.given()[i] ? to < from : to < from || a > b;
+      if (stuck) throw new QuantityException(why(truth, i, tolerance, step));
+      low[i] = rounded && !lines ? a - 0.5 : from;
+      high[i] = rounded && !lines ? b + 0.5 - BELOW : to;
     }
-    return new Corridor(axis.first(), low, high);
+    return new Corridor(truth.axis().first(), low, high, truth.given());
   }
 
-  private static String why(
-      RawAxis axis, int i, double least, double most, double tolerance, double step) {
+  private static String why(Truth truth, int i, double tolerance, double step) {
+    RawAxis axis = truth.axis();
+    double apart = truth.most()[i] - truth.least()[i];
     String at = Numbers.fixed(axis.at(axis.first() + i), axis.decimals());
-    return most - least > 2 * tolerance
+    return apart > 2 * tolerance
         ? "at raw %s the true values lie %s apart, more than twice the tolerance of %s: no table holds it"
-            .formatted(at, Numbers.trimmed(most - least, 4), Numbers.trimmed(tolerance, 4))
+            .formatted(at, Numbers.trimmed(apart, 4), Numbers.trimmed(tolerance, 4))
         : "at raw %s no output in steps of %s lies within %s of what is true there"
             .formatted(at, Numbers.plain(step), Numbers.trimmed(tolerance, 4));
   }

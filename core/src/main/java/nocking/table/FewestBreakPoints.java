@@ -1,5 +1,6 @@
 package nocking.table;
 
+import java.util.ArrayList;
 import java.util.List;
 import nocking.quantity.QuantityException;
 
@@ -21,11 +22,14 @@ import nocking.quantity.QuantityException;
  * @param proven true when no smaller table exists
  */
 public record FewestBreakPoints(StepTable table, int bound, boolean proven) {
-  /** Places that are tried first, and then. */
-  private static final long[] EFFORTS = {1_500, 12_000, 60_000};
+  /** Looks at a raw step that a search may take, at first, and then. */
+  private static final double[] EFFORTS = {1e6, 1e7, 6e7, 3e8};
 
   /** Looks at a raw step up to which a whole search is made. */
-  private static final double WHOLE = 3e8;
+  private static final double WHOLE = 2e8;
+
+  /** Output steps that are left for moving break-points to whole steps, by turns. */
+  private static final double[] ROOM = {0, 0.1, 0.25, 0.5, 1, 1.5};
 
   /** How far beyond the bound one goes on looking. */
   private static final int MORE = 64;
@@ -42,30 +46,71 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven) {
       throw new QuantityException("a tolerance must be above 0; read " + tolerance);
     }
     double step = Math.pow(10, -outDecimals);
-    Corridor c = Corridor.of(truth.axis(), truth.least(), truth.most(), tolerance, step, rounded);
+    Corridor c = Corridor.of(truth, tolerance, step, rounded);
     int[] forth = LeastLinks.reach(c);
-    int[] back = LeastLinks.reach(c.reversed());
     int bound = forth.length - 1;
+    StepTable near = near(truth, tolerance, outDecimals, rounded, ROOM);
+    int enough = near == null ? bound + MORE + bound / 4 : near.count() - 2;
     boolean proven = true;
-    for (int pieces = bound; pieces <= bound + MORE + bound / 4; pieces++) {
-      Tried tried = tried(c, forth, back, pieces);
+    int[] back = enough < bound ? null : LeastLinks.reach(c.reversed());
+    for (int pieces = bound; pieces <= enough; pieces++) {
+      Tried tried = tried(c, forth, back, pieces, EFFORTS.length);
       if (!tried.path.isEmpty()) {
         StepTable table = table(tried.path, truth.axis(), outDecimals, rounded);
         return new FewestBreakPoints(table, bound + 1, proven);
       }
       proven &= tried.whole;
     }
-    throw new QuantityException("no table of whole outputs was found for this tolerance");
+    if (near == null) {
+      throw new QuantityException("no table of whole outputs was found for this tolerance");
+    }
+    return new FewestBreakPoints(near, bound + 1, proven);
+  }
+
+  /**
+   * The function of fewest pieces with its break-points moved to whole steps, for a tolerance that
+   * leaves room for that: where the steps are fine it is all that is needed.
+   *
+   * @param rooms output steps that are left for it, by turns
+   * @return null where none of those that were tried holds the tolerance
+   */
+  static StepTable near(
+      Truth truth, double tolerance, int outDecimals, boolean rounded, double[] rooms) {
+    double step = Math.pow(10, -outDecimals);
+    for (double room : rooms) {
+      if (tolerance - room * step <= 0) return null;
+      LeastLinks.Pieces pieces;
+      try {
+        pieces = LeastLinks.of(Corridor.of(truth, tolerance - room * step, step, rounded));
+      } catch (QuantityException e) {
+        return null;
+      }
+      var path = new ArrayList<long[]>();
+      for (double[] knot : pieces.knots()) {
+        long index = Math.round(knot[0]);
+        if (path.isEmpty() || index > path.getLast()[0]) {
+          path.add(new long[] {index, Math.round(knot[1])});
+        }
+      }
+      StepTable table = table(path, truth.axis(), outDecimals, rounded);
+      if (table.against(truth).worst() <= tolerance + 1e-9 * step) return table;
+    }
+    return null;
   }
 
   /**
    * @param path empty where none was found
    * @param whole true when none exists then
    */
-  private record Tried(List<long[]> path, boolean whole) {}
+  record Tried(List<long[]> path, boolean whole) {}
 
-  /** A table of so many pieces: with some places first, then with more, at last with all. */
-  private static Tried tried(Corridor c, int[] forth, int[] back, int pieces) {
+  /**
+   * A table of so many pieces: with some places first, then with more, at last with all.
+   *
+   * @param forth reach of the pieces from the first step, and {@code back} from the last
+   * @param efforts how far to go; all places only with the last of them
+   */
+  static Tried tried(Corridor c, int[] forth, int[] back, int pieces, int efforts) {
     int n = c.size();
     int[] floors = new int[pieces + 1];
     long steps = 0;
@@ -77,26 +122,39 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven) {
       if (k == pieces) continue;
       int furthest = k < forth.length ? forth[k] : n - 1;
       for (int i = floors[k]; i <= furthest; i++) {
-        long outputs = c.outputs(i);
+        // Knots where there are no data are as many as beside them.
+        long outputs = c.asks(i) ? c.outputs(i) : most;
         all += outputs;
         most = Math.max(most, outputs);
       }
       steps += Math.max(0, furthest - floors[k] + 1);
     }
-    for (long effort : EFFORTS) {
+    // A line is looked at for about twice as far as its piece is long.
+    double each = Math.max(2, 2.0 * looked(c) / pieces);
+    for (int k = 0; k < efforts; k++) {
+      long levels = Math.min(most, k > 0 ? 9 : 4);
+      // Each place passes those between it and the next, too.
+      double effort = Math.min(EFFORTS[k] / each, Math.sqrt(EFFORTS[k] * levels * pieces / 2.0));
       if (all <= effort) break;
-      long levels = Math.min(most, effort > EFFORTS[0] ? 9 : 4);
-      int stride = (int) Math.max(1, steps * levels / effort);
+      int stride = (int) Math.clamp(steps * levels / Math.max(1, effort), 1, n);
       List<long[]> path = new BreakPointSearch(c, floors, stride, levels).path();
       if (!path.isEmpty()) return new Tried(path, false);
       if (stride == 1 && levels >= most) return new Tried(path, true);
     }
-    if ((double) all * n / pieces > WHOLE) return new Tried(List.of(), false);
+    if (all * Math.max(each, 2.0 * steps / pieces)
+        > (efforts < EFFORTS.length ? EFFORTS[efforts - 1] : WHOLE))
+      return new Tried(List.of(), false);
     return new Tried(new BreakPointSearch(c, floors, 1, Long.MAX_VALUE >> 8).path(), true);
   }
 
-  private static StepTable table(
-      List<long[]> path, RawAxis axis, int outDecimals, boolean rounded) {
+  /** Raw steps at which a line has to look. */
+  static long looked(Corridor c) {
+    long n = 0;
+    for (boolean hard : c.hard()) if (hard) n++;
+    return n;
+  }
+
+  static StepTable table(List<long[]> path, RawAxis axis, int outDecimals, boolean rounded) {
     int[] raw = path.stream().mapToInt(p -> axis.first() + (int) p[0]).toArray();
     long[] out = path.stream().mapToLong(p -> p[1]).toArray();
     return new StepTable(axis.decimals(), outDecimals, raw, out, rounded);

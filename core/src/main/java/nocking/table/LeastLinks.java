@@ -1,6 +1,8 @@
 package nocking.table;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 
 /**
  * The least number of straight pieces that any continuous function within a corridor can have,
@@ -26,6 +28,37 @@ final class LeastLinks {
    *     the last of them is the last step
    */
   static int[] reach(Corridor c) {
+    return of(c).reach;
+  }
+
+  /**
+   * Pieces of a function with as few as can be, wherever its break-points stand: the windows one
+   * after the other, and at last a line in the middle of what is left.
+   *
+   * @param reach index that 0, 1, 2 … pieces can come to
+   * @param lines one a piece; each meets the next at a break-point
+   */
+  record Pieces(int[] reach, List<StabbingLine.Line> lines) {
+    /** Places and values of the break-points, the ends among them. */
+    double[][] knots() {
+      int n = lines.size();
+      double[][] knots = new double[n + 1][];
+      knots[0] = new double[] {0, lines.getFirst().at(0)};
+      for (int k = 1; k < n; k++) {
+        var before = lines.get(k - 1);
+        double x = before.meets(lines.get(k));
+        // Parallels meet where the window ends.
+        double at = Double.isFinite(x) ? Math.clamp(x, knots[k - 1][0], reach[k] + 1.0) : reach[k];
+        knots[k] = new double[] {at, before.at(at)};
+      }
+      int end = reach[n];
+      knots[n] = new double[] {end, lines.getLast().at(end)};
+      return knots;
+    }
+  }
+
+  static Pieces of(Corridor c) {
+    var lines = new ArrayList<StabbingLine.Line>();
     var line = new StabbingLine();
     int[] reach = new int[16];
     int pieces = 1;
@@ -35,6 +68,7 @@ final class LeastLinks {
       boolean up = c.low()[i] > line.top(i) + HAIR;
       if (down || up) {
         int from = down ? line.bottomContact() : line.topContact();
+        lines.add(down ? line.flattest() : line.steepest());
         line.clear();
         for (int k = from; k < i; k++) {
           if (!c.asks(k)) continue;
@@ -48,6 +82,7 @@ final class LeastLinks {
       line.between(i, c.low()[i], c.high()[i]);
     }
     reach[pieces] = c.size() - 1;
-    return Arrays.copyOf(reach, pieces + 1);
+    lines.add(line.middle());
+    return new Pieces(Arrays.copyOf(reach, pieces + 1), lines);
   }
 }

@@ -15,6 +15,17 @@ public record LeastWorstError(StepTable table, double bound) {
 
   private static final int HALVINGS = 60;
 
+  /** Output steps in a tolerance below which the steps themselves decide. */
+  private static final double COARSE = 8;
+
+  /** Raw steps with data up to which a search costs next to nothing. */
+  private static final long FEW = 5_000;
+
+  /** A search for each of many tolerances has to be short. */
+  private static final int EFFORTS = 2;
+
+  private static final double[] ROOM = {0.1, 0.5};
+
   /**
    * @param cells 2 or more
    * @param outDecimals of the output
@@ -24,40 +35,64 @@ public record LeastWorstError(StepTable table, double bound) {
   public static LeastWorstError of(Truth truth, int cells, int outDecimals, boolean rounded) {
     if (cells < 2) throw new QuantityException("a table needs at least two cells; read " + cells);
     double step = Math.pow(10, -outDecimals);
-    double low = truth.spread() / 2;
     StepTable best = Placements.between(truth, outDecimals, rounded);
     double high = best.against(truth).worst();
-    double bound = low;
-    for (int i = 0; i < HALVINGS && high - low > Math.max(CLOSE * high, 1e-9 * step); i++) {
-      double middle = (low + high) / 2;
-      StepTable found = within(truth, middle, cells, outDecimals, rounded);
+    double bound = bound(truth, cells, step, rounded, high);
+    // From there up, in steps that grow: the first table is near, and then closed in upon.
+    double low = bound;
+    double above = Math.max(CLOSE * bound, step / 50);
+    for (double t = bound + above; t < high && high - low > above; ) {
+      StepTable found = within(truth, t, cells, outDecimals, rounded);
       if (found == null) {
-        low = middle;
-        if (!possible(truth, middle, cells, step, rounded)) bound = middle;
+        low = t;
+        t = Math.min((low + high) / 2, low + 2 * (low - bound));
       } else {
         best = found;
-        high = Math.min(middle, found.against(truth).worst());
+        high = Math.min(t, found.against(truth).worst());
+        t = (low + high) / 2;
       }
     }
     return new LeastWorstError(best, Math.min(bound, high));
   }
 
-  /** True when a continuous function of so many cells might hold a tolerance. */
-  private static boolean possible(
-      Truth truth, double tolerance, int cells, double step, boolean rounded) {
-    try {
-      Corridor c = Corridor.of(truth.axis(), truth.least(), truth.most(), tolerance, step, rounded);
-      return LeastLinks.reach(c).length <= cells;
-    } catch (QuantityException e) {
-      return false;
+  /** Tolerance below which no continuous function of so many cells stays. */
+  private static double bound(Truth truth, int cells, double step, boolean rounded, double high) {
+    double low = truth.spread() / 2;
+    double top = high;
+    for (int i = 0; i < HALVINGS && top - low > CLOSE / 8 * top; i++) {
+      double middle = (low + top) / 2;
+      Corridor c = corridor(truth, middle, step, rounded);
+      if (c == null || LeastLinks.reach(c).length > cells) low = middle;
+      else top = middle;
     }
+    return low;
   }
 
   /** A table of at most so many cells for a tolerance; null where none was found. */
   private static StepTable within(
       Truth truth, double tolerance, int cells, int outDecimals, boolean rounded) {
-    if (!possible(truth, tolerance, cells, Math.pow(10, -outDecimals), rounded)) return null;
-    StepTable t = FewestBreakPoints.of(truth, tolerance, outDecimals, rounded).table();
-    return t.count() <= cells ? t : null;
+    double step = Math.pow(10, -outDecimals);
+    Corridor c = corridor(truth, tolerance, step, rounded);
+    if (c == null) return null;
+    StepTable near = FewestBreakPoints.near(truth, tolerance, outDecimals, rounded, ROOM);
+    if (near != null && near.count() <= cells) return near;
+    // Where steps are coarse, places on them can do what moved break-points cannot.
+    if (tolerance >= COARSE * step && FewestBreakPoints.looked(c) >= FEW) return null;
+    int[] forth = LeastLinks.reach(c);
+    if (forth.length > cells) return null;
+    int[] back = LeastLinks.reach(c.reversed());
+    var tried = FewestBreakPoints.tried(c, forth, back, cells - 1, EFFORTS);
+    return tried.path().isEmpty()
+        ? null
+        : FewestBreakPoints.table(tried.path(), truth.axis(), outDecimals, rounded);
+  }
+
+  /** Null where one raw step alone cannot be held. */
+  private static Corridor corridor(Truth t, double tolerance, double step, boolean rounded) {
+    try {
+      return Corridor.of(t, tolerance, step, rounded);
+    } catch (QuantityException e) {
+      return null;
+    }
   }
 }

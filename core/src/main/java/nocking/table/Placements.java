@@ -90,7 +90,7 @@ public final class Placements {
     if (every < 1) throw new QuantityException("every row is 1 or more; read " + every);
     int[] rows =
         IntStream.range(0, truth.axis().size())
-            .filter(truth::known)
+            .filter(i -> truth.given()[i])
             .map(i -> truth.axis().first() + i)
             .toArray();
     var kept = new TreeSet<Integer>();

@@ -12,7 +12,7 @@ import nocking.quantity.QuantityException;
  */
 public record RawAxis(int decimals, int first, int last) {
   /** Most steps of an axis: more are no receiver's, and would not fit a search. */
-  public static final int MOST = 2_000_000;
+  public static final int MOST = 4_000_000;
 
   public RawAxis {
     if (last <= first)

@@ -63,6 +63,42 @@ final class StabbingLine {
     }
   }
 
+  /**
+   * A straight line.
+   *
+   * @param x place of one of its points
+   * @param y value there
+   */
+  record Line(double x, double y, double slope) {
+    double at(double place) {
+      return y + slope * (place - x);
+    }
+
+    /** Place at which two lines meet; not finite for parallels. */
+    double meets(Line o) {
+      return (o.at(0) - at(0)) / (slope - o.slope);
+    }
+  }
+
+  /** The steepest line; it is there from the second limit on. */
+  Line steepest() {
+    return new Line(topX, topY, topSlope);
+  }
+
+  /** The flattest line. */
+  Line flattest() {
+    return new Line(lowX, lowY, lowSlope);
+  }
+
+  /** A line in the middle of all of them. */
+  Line middle() {
+    boolean top = topSlope < Double.POSITIVE_INFINITY;
+    boolean low = lowSlope > Double.NEGATIVE_INFINITY;
+    if (!top || !low) return top ? steepest() : flattest();
+    double at = (topX + lowX) / 2;
+    return new Line(at, (top(at) + bottom(at)) / 2, (topSlope + lowSlope) / 2);
+  }
+
   /** Forgets all points. */
   void clear() {
     below.clear();

@@ -14,8 +14,10 @@ import nocking.quantity.QuantityException;
  * @param least smallest true value of each step, in the quantity; NaN where there is none
  * @param most largest one
  * @param mean their mean
+ * @param given true for the steps that were given; between them, where there are values too, these
+ *     lie on straight lines
  */
-public record Truth(RawAxis axis, double[] least, double[] most, double[] mean) {
+public record Truth(RawAxis axis, double[] least, double[] most, double[] mean, boolean[] given) {
 
   /**
    * A curve at every raw step of a span.
@@ -32,7 +34,9 @@ public record Truth(RawAxis axis, double[] least, double[] most, double[] mean) 
         throw new QuantityException("the curve has no value at raw " + Numbers.plain(raw));
       }
     }
-    return new Truth(axis, y, y, y);
+    boolean[] given = new boolean[y.length];
+    Arrays.fill(given, true);
+    return new Truth(axis, y, y, y, given);
   }
 
   /**
@@ -74,8 +78,42 @@ public record Truth(RawAxis axis, double[] least, double[] most, double[] mean) 
       }
       sum[k] += y;
     }
-    for (int k = 0; k < n; k++) sum[k] = count[k] == 0 ? Double.NaN : sum[k] / count[k];
-    return new Truth(axis, least, most, sum);
+    boolean[] given = new boolean[n];
+    for (int k = 0; k < n; k++) {
+      given[k] = count[k] > 0;
+      sum[k] = given[k] ? sum[k] / count[k] : Double.NaN;
+    }
+    return new Truth(axis, least, most, sum, given);
+  }
+
+  /** The same with straight lines between the raw steps that have a value: a datasheet's rows. */
+  public Truth joined() {
+    double[] l = least.clone();
+    double[] m = most.clone();
+    double[] y = mean.clone();
+    int before = 0;
+    for (int i = 1; i < y.length; i++) {
+      if (!known(i)) continue;
+      for (int k = before + 1; k < i; k++) {
+        y[k] = mean[before] + (mean[i] - mean[before]) * (k - before) / (i - before);
+        l[k] = y[k];
+        m[k] = y[k];
+      }
+      before = i;
+    }
+    return new Truth(axis, l, m, y, given);
+  }
+
+  /** True when no raw step has more than one true value. */
+  public boolean single() {
+    for (int i = 0; i < mean.length; i++) if (known(i) && least[i] != most[i]) return false;
+    return true;
+  }
+
+  /** True where values stand that were not given. */
+  boolean hasLines() {
+    for (int i = 0; i < mean.length; i++) if (known(i) && !given[i]) return true;
+    return false;
   }
 
   boolean known(int index) {

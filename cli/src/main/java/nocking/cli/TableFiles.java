@@ -1,0 +1,153 @@
+package nocking.cli;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.IntStream;
+import nocking.book.BookException;
+import nocking.book.exchange.Output;
+import nocking.book.exchange.TableWorkbook;
+import nocking.firmware.TableC;
+import nocking.firmware.TableFirmware;
+import nocking.firmware.TablePython;
+import nocking.path.GeneratedEquation;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.table.StepTable;
+import nocking.table.TableError;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * A table written to files: all of them, or none.
+ *
+ * @param limit tolerance that it was made for; null for none
+ * @param force true to replace what is there
+ */
+record TableFiles(
+    TableColumns columns,
+    TableFirmware firmware,
+    TableError error,
+    Value limit,
+    boolean descending,
+    boolean force) {
+
+  void write(Path out, Path cFolder, Path pythonFolder) {
+    Map<Path, byte[]> files = new LinkedHashMap<>();
+    if (out != null) files.put(out, content(out));
+    String name = name();
+    if (cFolder != null) {
+      var c = new TableC(name, firmware, about(), unit());
+      files.put(in(cFolder, name + "_table.h"), bytes(c.header()));
+      files.put(in(cFolder, name + "_table.c"), bytes(c.source()));
+    }
+    if (pythonFolder != null) {
+      var python = new TablePython(name, firmware, "Table of " + columns.file().source(), unit());
+      files.put(in(pythonFolder, name + "_table.py"), bytes(python.source()));
+    }
+    if (!force) files.keySet().forEach(Output::requireFree);
+    files.forEach((path, content) -> Output.write(path, content, force));
+  }
+
+  private static Path in(Path folder, String name) {
+    if (!Files.isDirectory(folder)) {
+      throw new BookException(BookException.Cause.OUTSIDE, folder + " is no folder");
+    }
+    return folder.resolve(name);
+  }
+
+  private static byte[] bytes(String text) {
+    return text.getBytes(StandardCharsets.UTF_8);
+  }
+
+  private String name() {
+    return GeneratedEquation.identifier(columns.file().source().replaceFirst("\\.[^.]*$", ""));
+  }
+
+  private String unit() {
+    return columns.file().unit(columns.trueColumn()).map(Unit::symbol).orElse("");
+  }
+
+  private String[] about() {
+    var lines = new ArrayList<String>();
+    lines.add("Table of " + columns.file().source());
+    String u = unit();
+    lines.add(
+        "Worst error %s %s at raw %s, rms %s"
+            .formatted(
+                Numbers.significant(error.worst(), 3),
+                u,
+                columns.raw(error.worstAt()),
+                Numbers.significant(error.rms(), 3)));
+    if (limit != null)
+      lines.add("Tolerance %s %s".formatted(Numbers.trimmed(limit.number(), 6), u));
+    return lines.toArray(new String[0]);
+  }
+
+  private List<Integer> order() {
+    List<Integer> rising = IntStream.range(0, firmware.table().count()).boxed().toList();
+    return descending ? rising.reversed() : rising;
+  }
+
+  private byte[] content(Path out) {
+    StepTable t = firmware.table();
+    String ending = out.getFileName().toString().toLowerCase(Locale.ROOT);
+    if (ending.endsWith(".csv")) return bytes(csv(t));
+    if (ending.endsWith(".json")) return bytes(json(t));
+    if (ending.endsWith(".xlsx")) {
+      double[] raw = order().stream().mapToDouble(i -> TableCommand.raw(t, i)).toArray();
+      double[] outs = order().stream().mapToDouble(i -> TableCommand.out(t, i)).toArray();
+      return TableWorkbook.of(
+          columns.axis().unit().symbol(),
+          unit(),
+          raw,
+          outs,
+          t.rawDecimals(),
+          t.outDecimals(),
+          firmware.outside());
+    }
+    throw new QuantityException("--out takes a name ending in .csv, .json or .xlsx; read " + out);
+  }
+
+  private String csv(StepTable t) {
+    var text = new StringBuilder("raw,out\n");
+    text.append(columns.axis().unit().symbol()).append(',').append(unit()).append('\n');
+    for (int i : order()) {
+      text.append(Numbers.fixed(TableCommand.raw(t, i), t.rawDecimals()))
+          .append(',')
+          .append(Numbers.fixed(TableCommand.out(t, i), t.outDecimals()))
+          .append('\n');
+    }
+    return text.toString();
+  }
+
+  private String json(StepTable t) {
+    return JsonMapper.shared()
+            .writeValueAsString(
+                Answer.object(
+                    "rawUnit",
+                    columns.axis().unit().symbol(),
+                    "unit",
+                    unit(),
+                    "outside",
+                    firmware.outside().key(),
+                    "worstError",
+                    error.worst(),
+                    "crc",
+                    "%08X".formatted(firmware.crc()),
+                    "breakpoints",
+                    order().stream()
+                        .map(
+                            i ->
+                                Answer.object(
+                                    "raw", TableCommand.raw(t, i), "out", TableCommand.out(t, i)))
+                        .toList()))
+        + "\n";
+  }
+}
