@@ -33,7 +33,7 @@ public final class CalibrationView {
   private final List<SensorCard> cards;
   private final Workings workings;
   private final Lazy<Samples> samples;
-  private final Map<String, Optional<Fit>> fitted = new ConcurrentHashMap<>();
+  private final Map<String, Lazy<Optional<Fit>>> fitted = new ConcurrentHashMap<>();
   private final Lazy<Optional<Curve>> untrimmed;
   private final Lazy<Optional<Curve>> curve;
   private final Lazy<Optional<DoubleUnaryOperator>> function;
@@ -85,10 +85,18 @@ public final class CalibrationView {
         .toList();
   }
 
+  /** Those that are known at once: no model among them is bent. */
+  public List<Fit> straightFits() {
+    return Stream.of(Adopted.DESIGN_MODEL, "line-zero", "ends", "line")
+        .flatMap(m -> fit(m).stream())
+        .toList();
+  }
+
   /** A judged model; empty where the points do not determine it. */
   public Optional<Fit> fit(String model) {
-    return fitted.computeIfAbsent(
-        model, m -> workings.guarded("the fit " + m, () -> made(m), Optional.empty()));
+    return fitted
+        .computeIfAbsent(model, m -> workings.once("the fit " + m, () -> made(m), Optional.empty()))
+        .get();
   }
 
   private Optional<Fit> made(String model) {

@@ -17,6 +17,7 @@ import nocking.app.control.Column;
 import nocking.app.control.Grid;
 import nocking.app.control.Paper;
 import nocking.app.control.PlotView;
+import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.app.step.Sheet;
 import nocking.channel.Adopted;
@@ -27,6 +28,7 @@ import nocking.fit.Fit;
 import nocking.fit.FitModel;
 import nocking.fit.Recommendation;
 import nocking.fit.Trim;
+import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.report.plot.Axis;
@@ -37,6 +39,9 @@ import nocking.report.plot.Role;
 /** The view of the fifth stage. */
 public final class FitSheet implements Sheet {
   private static final int SAMPLES = 81;
+
+  /** Candidates that are seen without scrolling. */
+  private static final int ROWS = 9;
 
   /** A narrow window shows the figures that decide and leaves out the others. */
   private static final double NARROW = 390;
@@ -59,6 +64,13 @@ public final class FitSheet implements Sheet {
   private final Button trimOff = new Button("Take the trim off");
   private final HBox trim = new HBox(8, trimSays, trimOff);
   private String chosen = "";
+  private String advised = "";
+
+  /** True once someone has chosen; until then what is advised is shown. */
+  private boolean picked;
+
+  /** The analysis whose curved models were asked for. */
+  private Analysis asked;
 
   public FitSheet(Desk desk) {
     this.desk = desk;
@@ -74,7 +86,7 @@ public final class FitSheet implements Sheet {
                 Column.shown("RMS", 58, true, i -> error(fits.get(i).rms())).fromWidth(NARROW),
                 Column.shown("unseen", 62, true, i -> error(fits.get(i).leaveOneOut()))
                     .styled(i -> verdict(fits.get(i).leaveOneOut())),
-                Column.shown("", 62, false, i -> isAdopted(fits.get(i)) ? "adopted" : "")),
+                Column.shown("", 66, false, i -> mark(fits.get(i)))),
             i -> false);
     grid.table()
         .getSelectionModel()
@@ -148,13 +160,17 @@ public final class FitSheet implements Sheet {
   private String name(int i) {
     String u = desk.analysis().channel().definition().unit();
     String own = c(i).name();
-    return own.matches("b[01]")
-        ? own + (own.equals("b0") ? ", " + u : ", " + u + "/V")
-        : own;
+    return own.matches("b[01]") ? own + (own.equals("b0") ? ", " + u : ", " + u + "/V") : own;
   }
 
   private static String standardError(Coefficient c) {
     return Double.isNaN(c.standardError()) ? "–" : Numbers.significant(c.standardError(), 2);
+  }
+
+  private String mark(Fit f) {
+    if (isAdopted(f)) return "adopted";
+    if (!f.monotone()) return "turns";
+    return f.model().equals(advised) ? "advised" : "";
   }
 
   private boolean isAdopted(Fit f) {
@@ -169,6 +185,7 @@ public final class FitSheet implements Sheet {
   private void choose(int row) {
     if (row < 0 || row >= fits.size() || fits.get(row).model().equals(chosen)) return;
     chosen = fits.get(row).model();
+    picked = true;
     showChosen();
   }
 
@@ -188,32 +205,27 @@ public final class FitSheet implements Sheet {
   @Override
   public void switched() {
     chosen = "";
+    picked = false;
   }
 
   @Override
   public void refresh() {
     Analysis a = desk.analysis();
     Channel c = a.channel();
-    fits = a.calibration().fits();
+    if (asked != a) {
+      fits = a.calibration().straightFits();
+      advised = "";
+      reason.setText(fits.isEmpty() ? "" : "The curved models are being fitted …");
+      problems.setText("");
+      asked = a;
+      Background.run(() -> Curved.of(a), curved -> show(a, curved));
+    }
     double tolerance = c.definition().toleranceOrNaN();
     candidates.note(
         Double.isNaN(tolerance)
             ? "no tolerance is stated"
             : "tolerance ±%s %s".formatted(Numbers.trimmed(tolerance, 3), c.definition().unit()));
-    Optional<Recommendation> best = a.calibration().recommendation();
-    if (fit().isEmpty()) {
-      String adopted = c.calibration().adopted() == null ? "" : c.calibration().adopted().model();
-      chosen =
-          fits.stream().anyMatch(f -> f.model().equals(adopted))
-              ? adopted
-              : best.map(Recommendation::model)
-                  .orElse(fits.isEmpty() ? "" : fits.getFirst().model());
-    }
-    grid.show(fits.size());
-    grid.setPrefHeight(fits.isEmpty() ? 80 : 27 + 25.0 * fits.size());
-    for (int i = 0; i < fits.size(); i++) {
-      if (fits.get(i).model().equals(chosen)) grid.table().getSelectionModel().select(i);
-    }
+    showCandidates(c);
     Trim trimmed = c.calibration().trim();
     trim.setVisible(trimmed != null);
     trim.setManaged(trimmed != null);
@@ -225,19 +237,68 @@ public final class FitSheet implements Sheet {
     boolean none = fits.isEmpty();
     collect.setVisible(none);
     collect.setManaged(none);
+    showChosen();
+  }
+
+  /** All candidates of an analysis, and what is said of them. */
+  private record Curved(List<Fit> fits, Optional<Recommendation> best, String problems) {
+    static Curved of(Analysis a) {
+      List<Fit> fits = a.calibration().fits();
+      return new Curved(fits, a.calibration().recommendation(), fits.isEmpty() ? "" : problems(a));
+    }
+
+    /**
+     * Why some are missing: those that want more points together, the others by their own words.
+     */
+    private static String problems(Analysis a) {
+      int points = a.calibration().samples().size();
+      var more = new ArrayList<String>();
+      var why = new ArrayList<String>();
+      for (FitModel m : FitModel.all()) {
+        if (a.calibration().fit(m.key()).isPresent()) continue;
+        if (m.fewestPoints() > points) more.add(m.key());
+        else a.calibration().fitProblem(m).ifPresent(p -> why.add(p + "."));
+      }
+      if (!more.isEmpty()) {
+        why.addFirst("%d points are too few for %s.".formatted(points, String.join(", ", more)));
+      }
+      return String.join(" ", why);
+    }
+  }
+
+  /** The curved models are there, unless something else has become of the channel meanwhile. */
+  private void show(Analysis a, Curved curved) {
+    if (asked != a) return;
+    fits = curved.fits;
+    advised = curved.best.map(Recommendation::model).orElse("");
     reason.setText(
-        best.map(Recommendation::reason)
+        curved
+            .best
+            .map(Recommendation::reason)
             .orElse(
-                none
+                fits.isEmpty()
                     ? "Collect reference points first, or adopt the design equation as it is."
                     : "One point cannot tell the models apart."));
-    var why = new ArrayList<String>();
-    if (!none) {
-      for (FitModel m : FitModel.all())
-        a.calibration().fitProblem(m).ifPresent(p -> why.add(p + "."));
-    }
-    problems.setText(String.join(" ", why));
+    problems.setText(curved.problems);
+    if (desk.channel().isEmpty()) return;
+    showCandidates(a.channel());
     showChosen();
+  }
+
+  private void showCandidates(Channel c) {
+    if (fit().isEmpty() || !picked) {
+      String adopted = c.calibration().adopted() == null ? "" : c.calibration().adopted().model();
+      boolean there = fits.stream().anyMatch(f -> f.model().equals(adopted));
+      chosen =
+          there
+              ? adopted
+              : !advised.isEmpty() ? advised : fits.isEmpty() ? "" : fits.getFirst().model();
+    }
+    grid.show(fits.size());
+    grid.setPrefHeight(fits.isEmpty() ? 80 : 27 + 25.0 * Math.min(ROWS, fits.size()));
+    for (int i = 0; i < fits.size(); i++) {
+      if (fits.get(i).model().equals(chosen)) grid.table().getSelectionModel().select(i);
+    }
   }
 
   private void showChosen() {
@@ -249,7 +310,9 @@ public final class FitSheet implements Sheet {
     adopt.setText(
         f.map(x -> "Adopt " + x.curve().title().toLowerCase(Locale.ROOT))
             .orElse("Adopt the design equation"));
-    adopt.setDisable(!desk.editable() || a.design().path().isEmpty() || (adopted && !stale));
+    boolean turns = f.map(x -> !x.monotone()).orElse(false);
+    adopt.setDisable(
+        !desk.editable() || a.design().path().isEmpty() || turns || (adopted && !stale));
     residuals.setVisible(f.isPresent());
     against.setVisible(f.isPresent());
     plotPaper.note(f.map(x -> x.curve().title().toLowerCase(Locale.ROOT)).orElse("no points yet"));
@@ -329,12 +392,14 @@ public final class FitSheet implements Sheet {
     double[] xs = new double[SAMPLES];
     double[] ys = new double[SAMPLES];
     var model = f.curve().function();
+    Optional<SignalPath> path = a.design().path();
     for (int i = 0; i < SAMPLES; i++) {
-      xs[i] = x.span().at(i / (SAMPLES - 1.0));
-      double volts = f.curve().raw(xs[i]);
-      ys[i] =
-          a.design().path().map(p -> p.quantity(volts) - model.applyAsDouble(volts)).orElse(0.0);
-      worst = Math.max(worst, Math.abs(ys[i]));
+      // At the volts that the design gives there: a model need not be turned round for it.
+      double designed = x.span().at(i / (SAMPLES - 1.0));
+      double volts = path.map(p -> p.output(designed)).orElse(Double.NaN);
+      xs[i] = model.applyAsDouble(volts);
+      ys[i] = designed - xs[i];
+      if (Double.isFinite(ys[i])) worst = Math.max(worst, Math.abs(ys[i]));
     }
     layers.add(
         new Layer.Line(
