@@ -52,7 +52,8 @@ public class BreakPointsBenchmark {
       int code = r.nextInt(CODES);
       double t = (double) code / CODES;
       raw[i] = code;
-      truth[i] = 4000 * (t + 0.15 * Math.sin(3 * t) + 0.02 * Math.sin(20 * t)) + r.nextDouble() - 0.5;
+      truth[i] =
+          4000 * (t + 0.15 * Math.sin(3 * t) + 0.02 * Math.sin(20 * t)) + r.nextDouble() - 0.5;
     }
     samples = new Samples(raw, truth);
     FewestBreakPoints fewest = fewestBreakPoints();

@@ -85,12 +85,14 @@ final class FitCommand extends JsonOption {
     Optional<Recommendation> best =
         Recommendation.of(
             fits,
+            samples,
             limit == null ? Double.NaN : limit.number(),
             unit.equals(Unit.ONE) ? "" : unit.difference().symbol());
     answer
         .put("tolerance", limit == null ? null : limit.number())
         .put("models", fits.stream().map(FitCommand::object).toList())
         .put("recommended", best.map(Recommendation::model).orElse(null))
+        .put("holds", best.map(Recommendation::holds).orElse(null))
         .put("reason", best.map(Recommendation::reason).orElse(null));
     text(answer, fits, best);
     if (limit != null && limit.needsMeaning(Unit.ONE)) {

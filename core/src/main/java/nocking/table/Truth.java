@@ -67,7 +67,7 @@ public record Truth(RawAxis axis, double[] least, double[] most, double[] mean, 
     Arrays.fill(least, Double.NaN);
     Arrays.fill(most, Double.NaN);
     for (int i = 0; i < pairs.size(); i++) {
-      int k = axis.step(pairs.raw()[i]) - axis.first();
+      int k = (int) Math.rint(pairs.raw()[i] * scale) - axis.first();
       double y = pairs.quantity()[i];
       if (count[k]++ == 0) {
         least[k] = y;

@@ -127,7 +127,7 @@ public final class CalibrationView {
     Definition d = channel.definition();
     return workings.guarded(
         "the recommendation",
-        () -> Recommendation.of(fits(), d.toleranceOrNaN(), d.unit()),
+        () -> Recommendation.of(fits(), samples(), d.toleranceOrNaN(), d.unit()),
         Optional.empty());
   }
 

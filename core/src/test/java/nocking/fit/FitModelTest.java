@@ -173,4 +173,22 @@ class FitModelTest {
     Curve c = LINE.fit(random(1)).curve();
     assertThat(c.quantity(c.raw(12))).isCloseTo(12, within(1e-9));
   }
+
+  /** One reading that slipped: no model is advised for its sake, and it is named. */
+  @Test
+  void aLonePointIsNamedAndNoModelIsAdvised() {
+    double[] raw = {0.4, 0.82, 1.24, 1.66, 20.8, 2.5};
+    Samples s = new Samples(raw, new double[] {0, 10, 20, 30, 40, 50});
+    List<Fit> fits = FitModel.all().stream().limit(8).map(m -> m.fit(s)).toList();
+    Recommendation r = Recommendation.of(fits, s, 0.5, "kPa").orElseThrow();
+    assertThat(r.holds()).isFalse();
+    assertThat(r.reason())
+        .startsWith("No model stays within 0.50 kPa")
+        .contains(" Without the point at 40 kPa ");
+    // Without an odd one there is nothing to add.
+    Samples curved = new Samples(new double[] {1, 2, 3, 4, 5}, new double[] {1, 4, 9, 16, 25});
+    List<Fit> lines = Stream.of(ENDS, LINE).map(m -> m.fit(curved)).toList();
+    assertThat(Recommendation.of(lines, curved, 0.5, "kPa").orElseThrow().reason())
+        .doesNotContain("Without");
+  }
 }

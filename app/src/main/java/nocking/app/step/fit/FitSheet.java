@@ -40,6 +40,9 @@ import nocking.report.plot.Role;
 public final class FitSheet implements Sheet {
   private static final int SAMPLES = 81;
 
+  /** Errors from here on do not fit their column. */
+  private static final double WIDE = 1e5;
+
   /** Candidates that are seen without scrolling. */
   private static final int ROWS = 9;
 
@@ -145,7 +148,11 @@ public final class FitSheet implements Sheet {
   }
 
   private String error(double v) {
-    return Double.isNaN(v) ? "–" : Numbers.fixed(v, desk.analysis().design().decimals() + 1);
+    if (Double.isNaN(v)) return "–";
+    int decimals = desk.analysis().design().decimals() + 1;
+    // What is far out needs no digits behind the point.
+    while (decimals > 0 && v >= WIDE / Math.pow(10, decimals)) decimals--;
+    return v >= WIDE ? Numbers.significant(v, 2) : Numbers.fixed(v, decimals);
   }
 
   private String verdict(double v) {
@@ -270,7 +277,7 @@ public final class FitSheet implements Sheet {
   private void show(Analysis a, Curved curved) {
     if (asked != a) return;
     fits = curved.fits;
-    advised = curved.best.map(Recommendation::model).orElse("");
+    advised = curved.best.filter(Recommendation::holds).map(Recommendation::model).orElse("");
     reason.setText(
         curved
             .best
