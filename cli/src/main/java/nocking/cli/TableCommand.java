@@ -71,9 +71,8 @@ final class TableCommand extends JsonOption {
   @Option(
       names = "--out-bits",
       paramLabel = "B",
-      defaultValue = "32",
       description = "Width of the outputs, with a sign (default: 32).")
-  int outBits;
+  Integer outBits;
 
   @Option(
       names = "--outside",
@@ -132,9 +131,10 @@ final class TableCommand extends JsonOption {
       return 1;
     }
     TableFirmware firmware =
-        TableFirmware.of(made.table, outside(), rawBits(made.table), outBits, real);
-    TableError error = made.table.against(truth);
-    boolean holds = limit == null || error.worst() <= limit.number() * (1 + 1e-9) + 1e-12;
+        TableFirmware.of(
+            made.table, outside(), rawBits(made.table), outBits == null ? 32 : outBits, !integer());
+    TableError error = made.table.against(columns.pairs());
+    boolean holds = limit == null || within(made.table.against(truth), limit);
     report(answer, columns, truth, made, firmware, error, limit, holds);
     new TableFiles(columns, firmware, error, limit, descending, force)
         .write(out, cFolder, pythonFolder);
@@ -160,7 +160,7 @@ final class TableCommand extends JsonOption {
   }
 
   private Made made(Truth truth, Value limit, int d) {
-    boolean rounded = !real;
+    boolean rounded = integer();
     if (placement.startsWith("every:")) {
       StepTable t = Placements.everyRow(truth, every(), d, rounded);
       return new Made(t, placement, 0, false, Double.NaN);
@@ -200,6 +200,16 @@ final class TableCommand extends JsonOption {
           new Made(
               Placements.powersOfTwo(truth, cells, d, rounded), placement, 0, false, Double.NaN);
     };
+  }
+
+  /** A receiver counts in integers where its widths are said or code is written for it. */
+  private boolean integer() {
+    boolean said = rawBits != null || outBits != null || cFolder != null || pythonFolder != null;
+    return said && !real;
+  }
+
+  private static boolean within(TableError e, Value limit) {
+    return e.worst() <= limit.number() * (1 + 1e-9) + 1e-12;
   }
 
   private int every() {
@@ -283,7 +293,9 @@ final class TableCommand extends JsonOption {
       boolean holds) {
     StepTable t = made.table;
     List<Integer> order = order(t);
-    List<Comparison> beside = Comparison.beside(made.placement, t, truth, columns.pairs().size());
+    List<Comparison> beside =
+        Comparison.beside(
+            made.placement, t, truth, columns.pairs().size(), k -> k.against(columns.pairs()));
     answer
         .put(
             "breakpoints",
@@ -300,6 +312,7 @@ final class TableCommand extends JsonOption {
         .put("proven", made.bound == 0 ? null : made.proven)
         .put("leastPossibleError", made.leastError)
         .put("between", columns.rows() ? "line" : null)
+        .put("arithmetic", integer() ? "integer" : real ? "float" : "lines")
         .put("outside", outside)
         .put("rawBits", firmware.rawBits())
         .put("crc", "%08X".formatted(firmware.crc()))
@@ -321,7 +334,7 @@ final class TableCommand extends JsonOption {
     var rows = new ArrayList<List<String>>();
     rows.add(List.of("placement", "cells", "worst", "at raw", "rms", "bytes", ""));
     for (Comparison c : beside) {
-      boolean within = limit == null || c.error().worst() <= limit.number() * (1 + 1e-9) + 1e-12;
+      boolean within = limit == null || within(c.error(), limit);
       rows.add(
           List.of(
               c.placement(),

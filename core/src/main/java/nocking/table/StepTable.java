@@ -3,6 +3,7 @@ package nocking.table;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import nocking.fit.Samples;
 import nocking.quantity.QuantityException;
 
 /**
@@ -87,6 +88,17 @@ public record StepTable(int rawDecimals, int outDecimals, int[] raw, long[] out,
       double below = read - truth.most()[i];
       double above = read - truth.least()[i];
       errors.add(axis.at(at), Math.abs(below) > Math.abs(above) ? below : above);
+    }
+    return errors.result();
+  }
+
+  /** What it leaves at each of the pairs, in their order. */
+  public TableError against(Samples pairs) {
+    var errors = new TableError.Collector();
+    double scale = Math.pow(10, rawDecimals);
+    for (int i = 0; i < pairs.size(); i++) {
+      double at = pairs.raw()[i];
+      errors.add(at, read((int) Math.rint(at * scale)) - pairs.quantity()[i]);
     }
     return errors.result();
   }
