@@ -24,7 +24,7 @@ public record ThroughPoints(Join join) implements FitModel {
   public enum Join {
     LINES("pwl", "Straight lines through the points", 2),
     MONOTONE_CUBIC("pchip", "Monotone cubic through the points", 2),
-    NEAREST("nearest", "Nearest point", 1);
+    NEAREST("nearest", "Nearest point", 2);
 
     private final String key;
     private final String title;

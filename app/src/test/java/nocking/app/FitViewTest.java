@@ -1,0 +1,67 @@
+package nocking.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import javafx.scene.control.Button;
+import javafx.scene.input.KeyCode;
+import nocking.channel.Channel;
+import nocking.channel.WorkStep;
+import org.junit.jupiter.api.Test;
+
+/** Candidates side by side, one of them adopted. */
+class FitViewTest extends WindowTest {
+
+  private Channel channel(String tag) {
+    return Hands.ask(() -> desk.book().byTag(tag).orElseThrow());
+  }
+
+  private void choose(String title) {
+    List<String> titles = column("fits", 0);
+    int row = titles.indexOf(title);
+    assertThat(row).as("%s among %s", title, titles).isNotNegative();
+    hands.run(
+        () ->
+            table("fits").getSelectionModel().select(row));
+    settled();
+  }
+
+  private boolean canAdopt() {
+    return Hands.ask(() -> !((Button) shell.scene().lookup("#fit-adopt")).isDisabled());
+  }
+
+  /** A bent model is adopted with one key, shows its constants, and is taken back. */
+  @Test
+  void aCurvedModelIsAdopted() {
+    openDemo("RW-T1", WorkStep.FIT);
+    settled();
+    assertThat(text("fit-reason")).startsWith("Simplest that is good enough: Design equation.");
+    assertThat(column("fits", 0))
+        .contains("Least-worst line", "Logarithm", "Polynomial of degree 3");
+    assertThat(table("fits").getItems()).hasSizeGreaterThan(15);
+    choose("Polynomial of degree 3");
+    assertThat(column("coefficients", 0)).hasSize(4);
+    hands.click("fit-adopt");
+    settled();
+    assertThat(channel("RW-T1").calibration().adopted().model()).isEqualTo("poly:3");
+    assertThat(column("fits", 4)).contains("adopted");
+    assertThat(canAdopt()).as("it is adopted already").isFalse();
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(channel("RW-T1").calibration().adopted().model()).isEqualTo("design");
+  }
+
+  /** One slipped reading: nothing is advised for its sake, and a curve that turns is not taken. */
+  @Test
+  void nothingIsAdvisedForTheSakeOfOneSlip() {
+    openDemo("BL-P1", WorkStep.FIT);
+    settled();
+    assertThat(text("fit-reason"))
+        .startsWith("No model stays within 0.50 kPa")
+        .contains("Without the point at 40 kPa Design equation would leave");
+    assertThat(column("fits", 4)).doesNotContain("advised");
+    choose("Polynomial of degree 3");
+    assertThat(canAdopt()).isFalse();
+    choose("Least-squares line");
+    assertThat(canAdopt()).isTrue();
+  }
+}
