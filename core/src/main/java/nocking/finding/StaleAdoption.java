@@ -9,6 +9,7 @@ import nocking.view.ChannelView;
 
 /** Points have changed since the model was adopted. */
 final class StaleAdoption implements Rule {
+  private static final int LOOKS = 16;
 
   @Override
   public Stream<Finding> examine(ChannelView e) {
@@ -44,12 +45,15 @@ final class StaleAdoption implements Rule {
             .with(new Fix("Adopt it anew", c -> e.calibration().adopting(adopted.model()))));
   }
 
+  /** Over the raw values of the points: no curve has to be turned round for it. */
   private static double difference(ChannelView e, Curve adopted, Fit anew) {
-    Span working = e.channel().definition().working();
+    Span raw = e.calibration().samples().rawSpan();
+    var before = adopted.function();
+    var now = anew.curve().function();
     double worst = 0;
-    for (double x : new double[] {working.low(), working.middle(), working.high()}) {
-      double raw = adopted.raw(x);
-      worst = Math.max(worst, Math.abs(anew.curve().quantity(raw) - x));
+    for (int i = 0; i <= LOOKS; i++) {
+      double at = raw.at((double) i / LOOKS);
+      worst = Math.max(worst, Math.abs(now.applyAsDouble(at) - before.applyAsDouble(at)));
     }
     return worst;
   }

@@ -25,6 +25,9 @@ public record Curve(String title, Expr equation, Map<String, Double> constants) 
 
   private static final String QUANTITY = "x=";
 
+  /** Share of the points' span by which a channel works beyond them, as it usually does. */
+  private static final double BEYOND = 0.1;
+
   /** The curve as a function. */
   public DoubleUnaryOperator function() {
     return Compiled.of(equation, RAW, constants);
@@ -48,10 +51,20 @@ public record Curve(String title, Expr equation, Map<String, Double> constants) 
    */
   public DoubleUnaryOperator inverse() {
     Optional<Span> points = points();
-    if (points.isPresent())
-      return new NumericalInverse(equation, RAW, constants, points.get())::inverse;
+    if (points.isPresent()) return numerical(points.get())::inverse;
     Expr turned = Calculus.solve(Expr.sym(QUANTITY), equation, RAW);
     return Compiled.of(turned, QUANTITY, constants);
+  }
+
+  /** A little beyond the points too, where the equation goes on without turning. */
+  private NumericalInverse numerical(Span points) {
+    double more = BEYOND * points.width();
+    try {
+      var wider = new Span(points.low() - more, points.high() + more);
+      return new NumericalInverse(equation, RAW, constants, wider);
+    } catch (AlgebraException e) {
+      return new NumericalInverse(equation, RAW, constants, points);
+    }
   }
 
   /** Raw values over which it was fitted, where the equation is scaled by them. */

@@ -185,8 +185,12 @@ public final class FitSheet implements Sheet {
     return a != null && a.model().equals(f.model());
   }
 
+  /** The chosen one, which may not be among those that are known yet. */
   private Optional<Fit> fit() {
-    return fits.stream().filter(f -> f.model().equals(chosen)).findFirst();
+    return fits.stream()
+        .filter(f -> f.model().equals(chosen))
+        .findFirst()
+        .or(() -> desk.analysis().calibration().fit(chosen));
   }
 
   private void choose(int row) {
@@ -295,11 +299,9 @@ public final class FitSheet implements Sheet {
   private void showCandidates(Channel c) {
     if (fit().isEmpty() || !picked) {
       String adopted = c.calibration().adopted() == null ? "" : c.calibration().adopted().model();
-      boolean there = fits.stream().anyMatch(f -> f.model().equals(adopted));
-      chosen =
-          there
-              ? adopted
-              : !advised.isEmpty() ? advised : fits.isEmpty() ? "" : fits.getFirst().model();
+      boolean there = desk.analysis().calibration().fit(adopted).isPresent();
+      String first = fits.isEmpty() ? "" : fits.getFirst().model();
+      chosen = there ? adopted : advised.isEmpty() ? first : advised;
     }
     grid.show(fits.size());
     grid.setPrefHeight(fits.isEmpty() ? 80 : 27 + 25.0 * Math.min(ROWS, fits.size()));
