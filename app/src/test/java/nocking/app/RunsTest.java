@@ -296,41 +296,51 @@ class RunsTest extends WindowTest {
     hands.enter("run-set-points", "0, 20").press(KeyCode.ENTER);
     choose("run-course", Course.UP);
     hands.click("run-begin");
-    double[] shown = {2.502, 2.748};
-    for (int i = 0; i < 2; i++) {
-      int target = i;
-      // What is typed before the run looks at the next set point is of the last one.
-      until(
-          () ->
-              desk.runs()
-                  .now()
-                  .flatMap(RunSnapshot::last)
-                  .map(l -> l.target() == target && Double.isNaN(l.applied()))
-                  .orElse(false));
-      if (i == 0) hands.enter("run-by-eye", "0.1");
-      else hands.type("19.9");
-      hands.press(KeyCode.ENTER);
-      until(
-          () ->
-              desk.runs()
-                  .now()
-                  .map(n -> n.next() == target && n.phase() == Phase.SETTLING)
-                  .orElse(false));
-      untilThere("run-reads");
-      // The keys go where the next number belongs, without the mouse.
-      hands.type("one volt").press(KeyCode.ENTER);
-      assertThat(desk.runs().now().orElseThrow().points()).hasSize(i);
-      hands.press(KeyCode.CONTROL, KeyCode.A);
-      hands.type(1000 * shown[i] + " mV").press(KeyCode.ENTER);
-      int done = i + 1;
-      until(() -> desk.runs().now().map(n -> n.points().size() == done).orElse(false));
-    }
+    // A slip by a power of ten is said while it can be mended.
+    typed(0, "0.1", "23.4");
+    until(() -> desk.runs().now().map(n -> n.points().size() == 1).orElse(false));
+    assertThat(text("run-warning"))
+        .startsWith("The point before this one reads 23.4000 V, the design expects 2.3")
+        .endsWith("Repeat takes it once more.");
+    hands.click("run-repeat");
+    until(() -> desk.runs().now().map(n -> n.next() == 0).orElse(false));
+    // The reference still stands where it was read; the meter is asked again.
+    untilThere("run-reads");
+    hands.enter("run-reads", "2.34").press(KeyCode.ENTER);
+    until(() -> desk.runs().now().map(n -> n.next() == 1).orElse(false));
+    assertThat(text("run-warning")).isEmpty();
+    typed(1, "19.9", "2748 mV");
     assertThat(hands.has("run-deviation")).isFalse();
     until(() -> !desk.runs().running());
-    List<ReferencePoint> points = channel("PD-Q1").calibration().points().points();
+    List<ReferencePoint> points = channel("PD-Q1").calibration().points().counting();
     assertThat(points).extracting(p -> p.applied().number()).containsExactly(0.1, 19.9);
-    assertThat(points).extracting(ReferencePoint::mean).containsExactly(2.502, 2.748);
+    assertThat(points).extracting(ReferencePoint::mean).containsExactly(2.34, 2.748);
     assertThat(desk.store().runs()).isNotEmpty().allMatch(r -> !r.unfinished());
+  }
+
+  /** Types what the reference and then the meter read; the keys follow what is asked for. */
+  private void typed(int target, String reference, String meter) {
+    // What is typed before the run looks at the next set point is of the last one.
+    until(
+        () ->
+            desk.runs()
+                .now()
+                .flatMap(RunSnapshot::last)
+                .map(l -> l.target() == target && Double.isNaN(l.applied()))
+                .orElse(false));
+    hands.type(reference).press(KeyCode.ENTER);
+    until(
+        () ->
+            desk.runs()
+                .now()
+                .map(n -> n.next() == target && n.phase() == Phase.SETTLING)
+                .orElse(false));
+    untilThere("run-reads");
+    int before = desk.runs().now().orElseThrow().points().size();
+    hands.type("one volt").press(KeyCode.ENTER);
+    assertThat(desk.runs().now().orElseThrow().points()).hasSize(before);
+    hands.press(KeyCode.CONTROL, KeyCode.A);
+    hands.type(meter).press(KeyCode.ENTER);
   }
 
   /** Steps that were each written down by themselves, typed and pasted, stand as totals. */

@@ -24,6 +24,7 @@ import nocking.quantity.Value;
 import nocking.run.Act;
 import nocking.run.RunChannel;
 import nocking.run.RunPlan;
+import nocking.run.RunPoint;
 import nocking.run.RunProgress.Phase;
 import nocking.run.RunSnapshot;
 import nocking.run.SettleRule;
@@ -147,7 +148,7 @@ final class RunCue extends VBox {
           desk.runs().ask(kind, reason.getText());
           reason.clear();
           // A button that goes would hand Space on to its neighbour.
-          requestFocus();
+          takeKeys();
         });
     return b;
   }
@@ -170,8 +171,10 @@ final class RunCue extends VBox {
     String does = step.map(s -> StepCue.how(n, s)).orElse(how(n));
     how.setText(n.trouble().isEmpty() ? does : n.trouble() + ". It is tried again.");
     steps.show(n);
-    warned.setText(n.warning().isEmpty() ? "" : n.warning() + ".");
-    show(warned, running && !n.warning().isEmpty());
+    String slip = running ? slip(n, channel) : "";
+    String warning = n.warning().isEmpty() ? slip : n.warning() + ".";
+    warned.setText(warning);
+    show(warned, running && !warning.isEmpty());
     how.getStyleClass().remove("cue-bad");
     if (!n.trouble().isEmpty()) how.getStyleClass().add("cue-bad");
     value.setText(n.last().map(s -> live(s, plan, channel)).orElse("–"));
@@ -219,6 +222,13 @@ final class RunCue extends VBox {
     if (!here || reading == before) return;
     if (reading) reads.field().requestFocus();
     else if (byEye.isVisible()) byEye.field().requestFocus();
+  }
+
+  /** The keys come here: to the field that is asked for, where all is typed. */
+  void takeKeys() {
+    boolean typed = desk.runs().now().map(n -> n.plan().typed()).orElse(false);
+    if (typed && byEye.isVisible()) byEye.field().requestFocus();
+    else requestFocus();
   }
 
   private void typed(String text) {
@@ -345,6 +355,25 @@ final class RunCue extends VBox {
     String slip = Slip.of(v, expects).map(w -> " " + w).orElse("");
     return "The design expects %s V here, %s mV off.%s"
         .formatted(Numbers.fixed(expects, 4), Numbers.signed((v - expects) * 1000, 1), slip);
+  }
+
+  /** Of the point that was taken last: it can still be taken once more. */
+  private String slip(RunSnapshot n, int channel) {
+    Optional<SignalPath> path = desk.analysis().design().path();
+    RunPlan plan = n.plan();
+    boolean volts = plan.channels().get(channel).raw() == RawUnit.VOLTS;
+    if (n.points().isEmpty() || plan.procedure() != null || path.isEmpty() || !volts) return "";
+    RunPoint last = n.points().getLast();
+    double mean =
+        last.readings().get(channel).stream().mapToDouble(d -> d).average().orElse(Double.NaN);
+    Unit own = desk.channel().orElseThrow().unit();
+    double expects = path.get().output(Unit.of(plan.unit()).convert(last.applied(), own));
+    return Slip.of(mean, expects)
+        .map(
+            w ->
+                "The point before this one reads %s V, the design expects %s V. %s Repeat takes it once more."
+                    .formatted(Numbers.fixed(mean, 4), Numbers.fixed(expects, 4), w))
+        .orElse("");
   }
 
   private static String state(RunSnapshot n, int channel) {

@@ -43,8 +43,8 @@ final class RunView {
   RunView(Desk desk, Region looks) {
     this.desk = desk;
     cue = new RunCue(desk);
-    form = new RunForm(desk, looks, this::planned, cue::requestFocus);
-    offer = new RunOffer(desk, form::plan, cue::requestFocus);
+    form = new RunForm(desk, looks, this::planned, cue::takeKeys);
+    offer = new RunOffer(desk, form::plan, cue::takeKeys);
     points = new RunPoints(desk);
     job = new JobPanel(desk);
     VBox.setVgrow(trace, Priority.ALWAYS);
