@@ -20,9 +20,7 @@ class FitViewTest extends WindowTest {
     List<String> titles = column("fits", 0);
     int row = titles.indexOf(title);
     assertThat(row).as("%s among %s", title, titles).isNotNegative();
-    hands.run(
-        () ->
-            table("fits").getSelectionModel().select(row));
+    hands.run(() -> table("fits").getSelectionModel().select(row));
     settled();
   }
 

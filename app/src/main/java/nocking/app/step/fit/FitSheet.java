@@ -44,7 +44,7 @@ public final class FitSheet implements Sheet {
   private static final double WIDE = 1e5;
 
   /** Candidates that are seen without scrolling. */
-  private static final int ROWS = 9;
+  private static final int ROWS = 6;
 
   /** A narrow window shows the figures that decide and leaves out the others. */
   private static final double NARROW = 390;
@@ -263,15 +263,17 @@ public final class FitSheet implements Sheet {
      */
     private static String problems(Analysis a) {
       int points = a.calibration().samples().size();
-      var more = new ArrayList<String>();
+      int more = 0;
       var why = new ArrayList<String>();
       for (FitModel m : FitModel.all()) {
         if (a.calibration().fit(m.key()).isPresent()) continue;
-        if (m.fewestPoints() > points) more.add(m.key());
+        if (m.fewestPoints() > points) more++;
         else a.calibration().fitProblem(m).ifPresent(p -> why.add(p + "."));
       }
-      if (!more.isEmpty()) {
-        why.addFirst("%d points are too few for %s.".formatted(points, String.join(", ", more)));
+      if (more > 0) {
+        why.addFirst(
+            "%d point%s too few for %d more models."
+                .formatted(points, points == 1 ? " is" : "s are", more));
       }
       return String.join(" ", why);
     }
