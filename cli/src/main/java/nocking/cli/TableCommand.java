@@ -1,24 +1,19 @@
 package nocking.cli;
 
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
-import java.util.stream.IntStream;
+import java.util.Locale;
 import nocking.book.exchange.ColumnFile;
 import nocking.firmware.TableFirmware;
-import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
-import nocking.table.Comparison;
 import nocking.table.FewestBreakPoints;
 import nocking.table.LeastWorstError;
 import nocking.table.Outside;
 import nocking.table.Placement;
 import nocking.table.Placements;
-import nocking.table.RowSlip;
 import nocking.table.StepTable;
 import nocking.table.TableError;
 import nocking.table.Truth;
@@ -118,37 +113,34 @@ final class TableCommand extends JsonOption {
       throw new QuantityException(
           "--tolerance: read %s, expected more than 0".formatted(tolerance));
     }
-    slips(answer, columns);
-    Made made;
+    TableReport.slips(answer, columns);
+    MadeTable made;
     try {
       made = made(truth, limit, outDecimals);
     } catch (NoTableException e) {
       answer.put("breakpoints", List.of()).put("count", null).put("reason", e.getMessage());
       answer.line(
-          e.getMessage().substring(0, 1).toUpperCase(java.util.Locale.ROOT)
+          e.getMessage().substring(0, 1).toUpperCase(Locale.ROOT)
               + e.getMessage().substring(1)
               + ".");
       return 1;
     }
     TableFirmware firmware =
         TableFirmware.of(
-            made.table, outside(), rawBits(made.table), outBits == null ? 32 : outBits, !integer());
-    TableError error = made.table.against(columns.pairs());
-    boolean holds = limit == null || within(made.table.against(truth), limit);
-    report(answer, columns, truth, made, firmware, error, limit, holds);
+            made.table(),
+            outside(),
+            rawBits(made.table()),
+            outBits == null ? 32 : outBits,
+            !integer());
+    TableError error = made.table().against(columns.pairs());
+    boolean holds = limit == null || TableReport.within(made.table().against(truth), limit);
+    String arithmetic = integer() ? "integer" : real ? "float" : "lines";
+    new TableReport(columns, truth, made, firmware, error, limit, holds, descending)
+        .into(answer, arithmetic);
     new TableFiles(columns, firmware, error, limit, descending, force)
         .write(out, cFolder, pythonFolder);
     return holds ? 0 : 1;
   }
-
-  /**
-   * A table and what is known of how small it is.
-   *
-   * @param bound cells below which no table holds the tolerance; 0 where nothing is known
-   * @param leastError error below which no table of so many cells stays; NaN where nothing is known
-   */
-  private record Made(
-      StepTable table, String placement, int bound, boolean proven, double leastError) {}
 
   /** No table holds the tolerance: that is an answer. */
   private static final class NoTableException extends RuntimeException {
@@ -159,25 +151,24 @@ final class TableCommand extends JsonOption {
     }
   }
 
-  private Made made(Truth truth, Value limit, int d) {
+  private MadeTable made(Truth truth, Value limit, int d) {
     boolean rounded = integer();
     if (placement.startsWith("every:")) {
       StepTable t = Placements.everyRow(truth, every(), d, rounded);
-      return new Made(t, placement, 0, false, Double.NaN);
+      return MadeTable.of(t, placement);
     }
     if (placement.equals("at-points")) {
-      return new Made(Placements.everyRow(truth, 1, d, rounded), placement, 0, false, Double.NaN);
+      return MadeTable.of(Placements.everyRow(truth, 1, d, rounded), placement);
     }
     if (placement.startsWith("fixed:")) {
       ColumnFile axis = ColumnFile.read(Path.of(placement.substring("fixed:".length())));
       StepTable t = Placements.at(truth, axis.numbers(0), d, rounded);
-      return new Made(t, placement, 0, false, Double.NaN);
+      return MadeTable.of(t, placement);
     }
     Placement p = Placement.of(placement);
     if (p == Placement.OPTIMAL && limit != null && cells == null) {
       try {
-        FewestBreakPoints f = FewestBreakPoints.of(truth, limit.number(), d, rounded);
-        return new Made(f.table(), placement, f.bound(), f.proven(), Double.NaN);
+        return MadeTable.of(FewestBreakPoints.of(truth, limit.number(), d, rounded), placement);
       } catch (QuantityException e) {
         throw new NoTableException(e.getMessage());
       }
@@ -191,14 +182,10 @@ final class TableCommand extends JsonOption {
     return switch (p) {
       case OPTIMAL -> {
         LeastWorstError w = LeastWorstError.of(truth, cells, d, rounded);
-        yield new Made(w.table(), placement, 0, false, w.bound());
+        yield MadeTable.of(w, placement);
       }
-      case EQUAL ->
-          new Made(
-              Placements.equalSteps(truth, cells, d, rounded), placement, 0, false, Double.NaN);
-      case POW2 ->
-          new Made(
-              Placements.powersOfTwo(truth, cells, d, rounded), placement, 0, false, Double.NaN);
+      case EQUAL -> MadeTable.of(Placements.equalSteps(truth, cells, d, rounded), placement);
+      case POW2 -> MadeTable.of(Placements.powersOfTwo(truth, cells, d, rounded), placement);
     };
   }
 
@@ -206,10 +193,6 @@ final class TableCommand extends JsonOption {
   private boolean integer() {
     boolean said = rawBits != null || outBits != null || cFolder != null || pythonFolder != null;
     return said && !real;
-  }
-
-  private static boolean within(TableError e, Value limit) {
-    return e.worst() <= limit.number() * (1 + 1e-9) + 1e-12;
   }
 
   private int every() {
@@ -244,7 +227,7 @@ final class TableCommand extends JsonOption {
     if (tolerance == null) return null;
     String typed = tolerance.strip();
     try {
-      if (typed.toUpperCase(java.util.Locale.ROOT).endsWith("LSB")) {
+      if (typed.toUpperCase(Locale.ROOT).endsWith("LSB")) {
         String number = typed.substring(0, typed.length() - 3).strip();
         return new Value(
             Value.typed(number, Unit.ONE).number() * Math.pow(10, -outDecimals), typed);
@@ -253,148 +236,5 @@ final class TableCommand extends JsonOption {
     } catch (QuantityException e) {
       throw new QuantityException("--tolerance: " + e.getMessage());
     }
-  }
-
-  private static void slips(Answer answer, TableColumns columns) {
-    List<RowSlip> slips = RowSlip.of(columns.pairs());
-    answer.put(
-        "slips",
-        slips.stream()
-            .map(
-                s ->
-                    Answer.object(
-                        "row",
-                        columns.line(s.index()),
-                        "read",
-                        s.read(),
-                        "expected",
-                        s.expected(),
-                        "factor",
-                        s.factor()))
-            .toList());
-    for (RowSlip s : slips) {
-      answer.line(
-          "Row %d reads %s where its neighbours say about %s: a factor of %s.",
-          columns.line(s.index()),
-          Numbers.trimmed(s.read(), 6),
-          Numbers.trimmed(s.expected(), 4),
-          Numbers.plain(s.factor()));
-    }
-  }
-
-  private void report(
-      Answer answer,
-      TableColumns columns,
-      Truth truth,
-      Made made,
-      TableFirmware firmware,
-      TableError error,
-      Value limit,
-      boolean holds) {
-    StepTable t = made.table;
-    List<Integer> order = order(t);
-    List<Comparison> beside =
-        Comparison.beside(
-            made.placement, t, truth, columns.pairs().size(), k -> k.against(columns.pairs()));
-    answer
-        .put(
-            "breakpoints",
-            order.stream().map(i -> Answer.object("raw", raw(t, i), "out", out(t, i))).toList())
-        .put("count", t.count())
-        .put("worstError", error.worst())
-        .put("worstAt", error.worstAt())
-        .put("rms", error.rms())
-        .put("bytes", beside.getFirst().bytes())
-        .put("lookUpSteps", t.lookUpSteps())
-        .put("tolerance", limit == null ? null : limit.number())
-        .put("holds", limit == null ? null : holds)
-        .put("smallestPossible", made.bound == 0 ? null : made.bound)
-        .put("proven", made.bound == 0 ? null : made.proven)
-        .put("leastPossibleError", made.leastError)
-        .put("between", columns.rows() ? "line" : null)
-        .put("arithmetic", integer() ? "integer" : real ? "float" : "lines")
-        .put("outside", outside)
-        .put("rawBits", firmware.rawBits())
-        .put("crc", "%08X".formatted(firmware.crc()))
-        .put("comparison", beside.stream().map(TableCommand::object).toList());
-    answer.table(
-        order.stream()
-            .map(i -> List.of(columns.raw(raw(t, i)), Numbers.fixed(out(t, i), t.outDecimals())))
-            .toList());
-    String u = columns.unit().equals(Unit.ONE) ? "" : " " + columns.unit().difference().symbol();
-    answer.line(
-        "%d break-points, worst error %s%s at raw %s, rms %s, %d bytes",
-        t.count(),
-        Numbers.significant(error.worst(), 3),
-        u,
-        columns.raw(error.worstAt()),
-        Numbers.significant(error.rms(), 3),
-        beside.getFirst().bytes());
-    says(answer, made, limit, u, error, holds);
-    var rows = new ArrayList<List<String>>();
-    rows.add(List.of("placement", "cells", "worst", "at raw", "rms", "bytes", ""));
-    for (Comparison c : beside) {
-      boolean within = limit == null || within(c.error(), limit);
-      rows.add(
-          List.of(
-              c.placement(),
-              String.valueOf(c.table().count()),
-              Numbers.significant(c.error().worst(), 3),
-              columns.raw(c.error().worstAt()),
-              Numbers.significant(c.error().rms(), 3),
-              String.valueOf(c.bytes()),
-              within ? "" : "misses the tolerance"));
-    }
-    answer.table(rows);
-  }
-
-  private static void says(
-      Answer answer, Made made, Value limit, String u, TableError error, boolean holds) {
-    if (made.bound > 0) {
-      answer.line(
-          made.proven
-              ? "No table with fewer holds %s%s."
-              : "For %s%s at least %d are needed; whether fewer than these do is not known.",
-          Numbers.trimmed(limit.number(), 6),
-          u,
-          made.bound);
-      return;
-    }
-    if (!holds) {
-      answer.line(
-          "It misses the tolerance of %s%s by %s%s.",
-          Numbers.trimmed(limit.number(), 6),
-          u,
-          Numbers.significant(error.worst() - limit.number(), 3),
-          u);
-    }
-    if (!Double.isNaN(made.leastError)) {
-      answer.line(
-          "No table of so many cells stays below %s%s.",
-          Numbers.significant(made.leastError, 3), u);
-    }
-  }
-
-  private List<Integer> order(StepTable t) {
-    List<Integer> rising = IntStream.range(0, t.count()).boxed().toList();
-    return descending ? rising.reversed() : rising;
-  }
-
-  static double raw(StepTable t, int i) {
-    return t.raw()[i] / Math.pow(10, t.rawDecimals());
-  }
-
-  static double out(StepTable t, int i) {
-    return t.out()[i] / Math.pow(10, t.outDecimals());
-  }
-
-  private static Map<String, Object> object(Comparison c) {
-    return Answer.object(
-        "placement", c.placement(),
-        "count", c.table().count(),
-        "worstError", c.error().worst(),
-        "worstAt", c.error().worstAt(),
-        "rms", c.error().rms(),
-        "bytes", c.bytes());
   }
 }

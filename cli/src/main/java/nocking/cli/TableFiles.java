@@ -101,8 +101,8 @@ record TableFiles(
     if (ending.endsWith(".csv")) return bytes(csv(t));
     if (ending.endsWith(".json")) return bytes(json(t));
     if (ending.endsWith(".xlsx")) {
-      double[] raw = order().stream().mapToDouble(i -> TableCommand.raw(t, i)).toArray();
-      double[] outs = order().stream().mapToDouble(i -> TableCommand.out(t, i)).toArray();
+      double[] raw = order().stream().mapToDouble(i -> t.rawOf(i)).toArray();
+      double[] outs = order().stream().mapToDouble(i -> t.outOf(i)).toArray();
       return TableWorkbook.of(
           columns.axis().unit().symbol(),
           unit(),
@@ -119,9 +119,9 @@ record TableFiles(
     var text = new StringBuilder("raw,out\n");
     text.append(columns.axis().unit().symbol()).append(',').append(unit()).append('\n');
     for (int i : order()) {
-      text.append(Numbers.fixed(TableCommand.raw(t, i), t.rawDecimals()))
+      text.append(Numbers.fixed(t.rawOf(i), t.rawDecimals()))
           .append(',')
-          .append(Numbers.fixed(TableCommand.out(t, i), t.outDecimals()))
+          .append(Numbers.fixed(t.outOf(i), t.outDecimals()))
           .append('\n');
     }
     return text.toString();
@@ -143,10 +143,7 @@ record TableFiles(
                     "%08X".formatted(firmware.crc()),
                     "breakpoints",
                     order().stream()
-                        .map(
-                            i ->
-                                Answer.object(
-                                    "raw", TableCommand.raw(t, i), "out", TableCommand.out(t, i)))
+                        .map(i -> Answer.object("raw", t.rawOf(i), "out", t.outOf(i)))
                         .toList()))
         + "\n";
   }

@@ -120,13 +120,6 @@ public record TableFirmware(
     return (float) (table.out()[cell] / Math.pow(10, table.outDecimals()));
   }
 
-  /** How far from the true values a reading is, in the quantity; NaN for a fault. */
-  public double read(int raw) {
-    if (real) return lookReal(raw);
-    int v = look(raw);
-    return v == FAULT && outside == Outside.FAULT ? Double.NaN : v * table.step();
-  }
-
   /**
    * What the arithmetic needs, over all codes of the declared width.
    *

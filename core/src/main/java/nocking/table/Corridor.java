@@ -79,7 +79,7 @@ record Corridor(int first, double[] low, double[] high, boolean[] hard) {
     Arrays.fill(low, Double.NEGATIVE_INFINITY);
     Arrays.fill(high, Double.POSITIVE_INFINITY);
     boolean lines = truth.hasLines();
-    double less = rounded && lines ? step / 2 : 0;
+    double less = allowance(truth, step, rounded);
     for (int i = 0; i < n; i++) {
       if (!truth.known(i)) continue;
       double from = (truth.most()[i] - tolerance + less) / step - HAIR;
@@ -92,6 +92,11 @@ record Corridor(int first, double[] low, double[] high, boolean[] hard) {
       high[i] = rounded && !lines ? b + 0.5 - BELOW : to;
     }
     return new Corridor(truth.axis().first(), low, high, truth.given());
+  }
+
+  /** What is taken from the tolerance for rounding, in the quantity. */
+  static double allowance(Truth truth, double step, boolean rounded) {
+    return rounded && truth.hasLines() ? step / 2 : 0;
   }
 
   private static String why(Truth truth, int i, double tolerance, double step) {

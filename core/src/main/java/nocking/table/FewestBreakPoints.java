@@ -20,8 +20,10 @@ import nocking.quantity.QuantityException;
  * @param table what was found
  * @param bound break-points that any continuous function within the tolerance needs
  * @param proven true when no smaller table exists
+ * @param allowance what was taken from the tolerance for rounding, in the quantity; 0 where
+ *     rounding is part of the corridor
  */
-public record FewestBreakPoints(StepTable table, int bound, boolean proven) {
+public record FewestBreakPoints(StepTable table, int bound, boolean proven, double allowance) {
   /** Looks at a raw step that a search may take, at first, and then. */
   private static final double[] EFFORTS = {1e6, 1e7, 6e7, 3e8};
 
@@ -47,6 +49,7 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven) {
     }
     double step = Math.pow(10, -outDecimals);
     Corridor c = Corridor.of(truth, tolerance, step, rounded);
+    double allowance = Corridor.allowance(truth, step, rounded);
     int[] forth = LeastLinks.reach(c);
     int bound = forth.length - 1;
     StepTable near = near(truth, tolerance, outDecimals, rounded, ROOM);
@@ -57,14 +60,14 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven) {
       Tried tried = tried(c, forth, back, pieces, EFFORTS.length);
       if (!tried.path.isEmpty()) {
         StepTable table = table(tried.path, truth.axis(), outDecimals, rounded);
-        return new FewestBreakPoints(table, bound + 1, proven);
+        return new FewestBreakPoints(table, bound + 1, proven, allowance);
       }
       proven &= tried.whole;
     }
     if (near == null) {
       throw new QuantityException("no table of whole outputs was found for this tolerance");
     }
-    return new FewestBreakPoints(near, bound + 1, proven);
+    return new FewestBreakPoints(near, bound + 1, proven, allowance);
   }
 
   /**

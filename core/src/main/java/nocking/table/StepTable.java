@@ -43,6 +43,16 @@ public record StepTable(int rawDecimals, int outDecimals, int[] raw, long[] out,
     return Math.pow(10, -outDecimals);
   }
 
+  /** Raw value of a cell. */
+  public double rawOf(int cell) {
+    return raw[cell] / Math.pow(10, rawDecimals);
+  }
+
+  /** Output of a cell, in the quantity. */
+  public double outOf(int cell) {
+    return out[cell] / Math.pow(10, outDecimals);
+  }
+
   /** First cell of the line on which a raw step lies; the end lines go on beyond the ends. */
   int line(int at) {
     int i = Arrays.binarySearch(raw, at);

@@ -151,15 +151,4 @@ public record Truth(RawAxis axis, double[] least, double[] most, double[] mean, 
     }
     return high - low;
   }
-
-  /** Where a straight line between the ends leaves most, and how much. */
-  public double sag() {
-    double first = at(axis.first());
-    double slope = (at(axis.last()) - first) / (axis.size() - 1);
-    double worst = 0;
-    for (int i = 0; i < mean.length; i++) {
-      if (known(i)) worst = Math.max(worst, Math.abs(first + slope * i - mean[i]));
-    }
-    return worst;
-  }
 }

@@ -1,0 +1,33 @@
+package nocking.cli;
+
+import nocking.table.FewestBreakPoints;
+import nocking.table.LeastWorstError;
+import nocking.table.StepTable;
+
+/**
+ * A table and what is known of how small it is.
+ *
+ * @param bound cells below which no table holds the tolerance; 0 where nothing is known
+ * @param allowance what was taken from the tolerance for rounding, in the quantity
+ * @param leastError error below which no table of so many cells stays; NaN where nothing is known
+ */
+record MadeTable(
+    StepTable table,
+    String placement,
+    int bound,
+    boolean proven,
+    double allowance,
+    double leastError) {
+
+  static MadeTable of(StepTable table, String placement) {
+    return new MadeTable(table, placement, 0, false, 0, Double.NaN);
+  }
+
+  static MadeTable of(FewestBreakPoints f, String placement) {
+    return new MadeTable(f.table(), placement, f.bound(), f.proven(), f.allowance(), Double.NaN);
+  }
+
+  static MadeTable of(LeastWorstError w, String placement) {
+    return new MadeTable(w.table(), placement, 0, false, 0, w.bound());
+  }
+}
