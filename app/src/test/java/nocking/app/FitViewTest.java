@@ -37,8 +37,7 @@ class FitViewTest extends WindowTest {
     openDemo("RW-T1", WorkStep.FIT);
     settled();
     assertThat(text("fit-reason")).startsWith("Simplest that is good enough: Design equation.");
-    assertThat(column("fits", 0))
-        .contains("Least-squares line", "Least-worst line", "Logarithm");
+    assertThat(column("fits", 0)).contains("Least-squares line", "Least-worst line", "Logarithm");
     assertThat(table("fits").getItems()).hasSizeGreaterThan(15);
     choose(7, "polynomial of degree 3");
     assertThat(column("coefficients", 0)).hasSize(4);

@@ -32,7 +32,11 @@ final class Exchange {
     t = Arrays.stream(s.raw()).map(v -> (v - centre) / half).toArray();
     y = s.quantity();
     constants = degree + 1;
-    chebyshev = s.places() == constants ? interpolated() : exchanged();
+    int places = (int) Arrays.stream(t).distinct().count();
+    if (places < constants) {
+      throw new FitException("some raw values lie too close together to be told apart");
+    }
+    chebyshev = places == constants ? interpolated() : exchanged();
   }
 
   double centre() {

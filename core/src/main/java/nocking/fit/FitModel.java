@@ -118,6 +118,10 @@ public interface FitModel {
    */
   default Fit fit(Samples samples) {
     Estimate e = estimate(samples);
-    return Judgement.of(key(), curve(e.coefficients()), e, samples, unseenErrors(samples, e));
+    Fit f = Judgement.of(key(), curve(e.coefficients()), e, samples, unseenErrors(samples, e));
+    if (!Double.isFinite(f.rms())) {
+      throw new FitException("%s has no finite constants on these points".formatted(title()));
+    }
+    return f;
   }
 }

@@ -12,6 +12,8 @@ import nocking.quantity.Span;
  * @param weights above 0, same length; what counts is their ratio
  */
 public record Samples(double[] raw, double[] quantity, double[] weights) {
+  /** Values up to which squares and their sums are numbers. */
+  private static final double LARGEST = 1e140;
 
   public Samples {
     if (raw.length != quantity.length || raw.length != weights.length) {
@@ -23,6 +25,14 @@ public record Samples(double[] raw, double[] quantity, double[] weights) {
       }
     }
     weights = levelled(weights);
+    raw = unsigned(raw);
+  }
+
+  /** There is one zero: −0 is no other place. */
+  private static double[] unsigned(double[] raw) {
+    boolean any = false;
+    for (double v : raw) any |= v == 0 && Double.compare(v, 0) < 0;
+    return any ? Arrays.stream(raw).map(v -> v + 0.0).toArray() : raw;
   }
 
   /** Points that all count the same. */
@@ -81,6 +91,14 @@ public record Samples(double[] raw, double[] quantity, double[] weights) {
       throw new FitException(
           "%s needs at least %d points; there %s %d"
               .formatted(model, points, size() == 1 ? "is" : "are", size()));
+    }
+    for (int i = 0; i < size(); i++) {
+      double worst = Math.max(Math.abs(raw[i]), Math.abs(quantity[i]));
+      if (!(worst <= LARGEST)) {
+        throw new FitException(
+            "%s: raw %s with %s is more than can be squared"
+                .formatted(model, Numbers.plain(raw[i]), Numbers.plain(quantity[i])));
+      }
     }
     if (points > 1 && rawSpan().width() == 0) {
       throw new FitException(

@@ -47,6 +47,7 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
     if (!(tolerance > 0)) {
       throw new QuantityException("a tolerance must be above 0; read " + tolerance);
     }
+    truth.requireSteps(outDecimals);
     double step = Math.pow(10, -outDecimals);
     Corridor c = Corridor.of(truth, tolerance, step, rounded);
     double allowance = Corridor.allowance(truth, step, rounded);

@@ -14,6 +14,7 @@ public final class Placements {
 
   /** Outputs on the curve at given raw steps, rounded to the receiver's. */
   private static StepTable on(Truth truth, int[] raw, int outDecimals, boolean rounded) {
+    truth.requireSteps(outDecimals);
     double scale = Math.pow(10, outDecimals);
     long[] out = Arrays.stream(raw).mapToLong(r -> Math.round(truth.at(r) * scale)).toArray();
     return new StepTable(truth.axis().decimals(), outDecimals, raw, out, rounded);
@@ -50,6 +51,7 @@ public final class Placements {
   public static StepTable powersOfTwo(Truth truth, int cells, int outDecimals, boolean rounded) {
     RawAxis axis = truth.axis();
     if (cells < 2) throw new QuantityException("a table needs at least two cells; read " + cells);
+    truth.requireSteps(outDecimals);
     int shift = 0;
     while (cells(axis, shift) > cells) shift++;
     int step = 1 << shift;

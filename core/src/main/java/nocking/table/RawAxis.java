@@ -19,8 +19,9 @@ public record RawAxis(int decimals, int first, int last) {
       throw new QuantityException("a table needs at least two different raw values");
     if ((long) last - first > MOST) {
       throw new QuantityException(
-          "the raw column has %d steps from end to end, %d at most; ask for fewer raw decimals"
-              .formatted((long) last - first, MOST));
+          "the raw column has %d steps from end to end, %d at most%s"
+              .formatted(
+                  (long) last - first, MOST, decimals > 0 ? "; ask for fewer raw decimals" : ""));
     }
   }
 

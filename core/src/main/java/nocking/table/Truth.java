@@ -18,6 +18,8 @@ import nocking.quantity.QuantityException;
  *     lie on straight lines
  */
 public record Truth(RawAxis axis, double[] least, double[] most, double[] mean, boolean[] given) {
+  /** Output steps up to which the search tells places apart. */
+  private static final double MOST = 1e11;
 
   /**
    * A curve at every raw step of a span.
@@ -114,6 +116,21 @@ public record Truth(RawAxis axis, double[] least, double[] most, double[] mean, 
   boolean hasLines() {
     for (int i = 0; i < mean.length; i++) if (known(i) && !given[i]) return true;
     return false;
+  }
+
+  /**
+   * Refuses outputs that are more steps than any receiver counts, and than arithmetic keeps apart.
+   *
+   * @throws QuantityException naming the value
+   */
+  void requireSteps(int outDecimals) {
+    double scale = Math.pow(10, outDecimals);
+    for (int i = 0; i < mean.length; i++) {
+      if (!known(i) || Math.max(Math.abs(least[i]), Math.abs(most[i])) * scale <= MOST) continue;
+      throw new QuantityException(
+          "an output of %s with %d decimals is more steps than a table can hold"
+              .formatted(Numbers.plain(mean[i]), outDecimals));
+    }
   }
 
   boolean known(int index) {

@@ -245,4 +245,27 @@ class CurvedModelsTest {
     }
     assertThat(model("poly:1").key()).isEqualTo("line");
   }
+
+  /** Values at the ends of what a double holds: every model fits or says why not. */
+  @Test
+  void oddNumbersAreFittedOrRefused() {
+    double[][] raws = {
+      {5, 1e308, -1e308}, {1, 1, 1}, {-1e120, 1e-300, 2e-300, 1e120}, {1e16, 1e16 + 2, 1e16 + 4, 1},
+      {0, -0.0, 1, 2}, {1e-12, 2e-12, 5e-12, 9e-12}, {1}, {1, 2}
+    };
+    for (double[] raw : raws) {
+      double[] y = new double[raw.length];
+      for (int i = 0; i < y.length; i++) y[i] = i * i - 2;
+      for (Samples s : List.of(new Samples(raw, y), new Samples(y, raw))) {
+        for (FitModel m : FitModel.all()) {
+          try {
+            Fit f = m.fit(s);
+            assertThat(f.worstError()).as("%s %s", m.key(), Arrays.toString(raw)).isFinite();
+          } catch (FitException e) {
+            assertThat(e.getMessage()).isNotBlank();
+          }
+        }
+      }
+    }
+  }
 }

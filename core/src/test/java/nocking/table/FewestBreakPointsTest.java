@@ -137,6 +137,12 @@ class FewestBreakPointsTest {
         .hasMessage("at raw 1 no output in steps of 1 lies within 0.4 of what is true there");
     Samples odd = new Samples(new double[] {1, 2.5}, new double[] {1, 2});
     assertThatThrownBy(() -> Truth.of(odd, 0)).hasMessage("raw value 2.5 has more than 0 decimals");
+    Samples large = new Samples(new double[] {1, 2, 3}, new double[] {5, 1e308, -1e308});
+    assertThatThrownBy(() -> FewestBreakPoints.of(Truth.of(large, 0), 2, 0, true))
+        .hasMessageStartingWith("an output of ")
+        .hasMessageEndingWith(" with 0 decimals is more steps than a table can hold");
+    assertThatThrownBy(() -> LeastWorstError.of(Truth.of(large, 0), 3, 0, true))
+        .hasMessageContaining("more steps than a table can hold");
     Samples one = new Samples(new double[] {3, 3}, new double[] {1, 2});
     assertThatThrownBy(() -> Truth.of(one, 0))
         .hasMessage("a table needs at least two different raw values");
