@@ -371,11 +371,13 @@ class InTheHandTest extends WindowTest {
     openDemo("GV-P1", WorkStep.COLLECT);
     hands.run(() -> paste("0\t0.5\n"));
     hands.press(KeyCode.CONTROL, KeyCode.V).press(KeyCode.CONTROL, KeyCode.DIGIT5);
+    settled();
     assertThat(shown(".caption"))
-        .anyMatch(s -> s.contains("Least-squares line needs at least 2 points; there is 1."));
+        .anyMatch(s -> s.startsWith("1 point is too few for "));
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT4);
     hands.run(() -> paste("10\t0.5\n"));
     hands.press(KeyCode.CONTROL, KeyCode.V).press(KeyCode.CONTROL, KeyCode.DIGIT5);
+    settled();
     assertThat(shown(".caption"))
         .anyMatch(s -> s.contains("needs two different raw values; all 2 are 0.5."));
   }

@@ -35,6 +35,9 @@ public final class FitSheet implements Sheet {
   /** Errors from here on do not fit their column. */
   private static final double WIDE = 1e5;
 
+  /** How many models say why they are missing. */
+  private static final int REASONS = 2;
+
   /** Candidates that are seen without scrolling. */
   private static final int ROWS = 6;
 
@@ -262,6 +265,8 @@ public final class FitSheet implements Sheet {
         if (m.fewestPoints() > points) more++;
         else a.calibration().fitProblem(m).ifPresent(p -> why.add(p + "."));
       }
+      // What stands in the way of one mostly stands in that of the others.
+      while (why.size() > REASONS) why.removeLast();
       if (more > 0) {
         why.addFirst(
             "%d point%s too few for %d more models."
