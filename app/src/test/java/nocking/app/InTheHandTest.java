@@ -372,8 +372,7 @@ class InTheHandTest extends WindowTest {
     hands.run(() -> paste("0\t0.5\n"));
     hands.press(KeyCode.CONTROL, KeyCode.V).press(KeyCode.CONTROL, KeyCode.DIGIT5);
     settled();
-    assertThat(shown(".caption"))
-        .anyMatch(s -> s.startsWith("1 point is too few for "));
+    assertThat(shown(".caption")).anyMatch(s -> s.startsWith("1 point is too few for "));
     hands.press(KeyCode.CONTROL, KeyCode.DIGIT4);
     hands.run(() -> paste("10\t0.5\n"));
     hands.press(KeyCode.CONTROL, KeyCode.V).press(KeyCode.CONTROL, KeyCode.DIGIT5);
