@@ -74,7 +74,7 @@ record TableFiles(
     return columns.file().unit(columns.trueColumn()).map(Unit::symbol).orElse("");
   }
 
-  private String[] about() {
+  private List<String> about() {
     var lines = new ArrayList<String>();
     lines.add("Table of " + columns.file().source());
     String u = unit();
@@ -87,7 +87,7 @@ record TableFiles(
                 Numbers.significant(error.rms(), 3)));
     if (limit != null)
       lines.add("Tolerance %s %s".formatted(Numbers.trimmed(limit.number(), 6), u));
-    return lines.toArray(new String[0]);
+    return lines;
   }
 
   private List<Integer> order() {

@@ -1,6 +1,7 @@
 package nocking.firmware;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -17,7 +18,7 @@ import nocking.table.StepTable;
  * @param about lines for the head of the header: what it belongs to, date, error, revision
  * @param unit of the quantity, for the comments
  */
-public record TableC(String name, TableFirmware firmware, String[] about, String unit) {
+public record TableC(String name, TableFirmware firmware, List<String> about, String unit) {
 
   private String upper() {
     return name.toUpperCase(Locale.ROOT);
@@ -51,8 +52,7 @@ public record TableC(String name, TableFirmware firmware, String[] about, String
 
   public String header() {
     String u = upper();
-    String lines =
-        Arrays.stream(about).map(l -> " * " + comment(l) + "\n").collect(Collectors.joining());
+    String lines = about.stream().map(l -> " * " + comment(l) + "\n").collect(Collectors.joining());
     String step = Numbers.fixed(table().step(), table().outDecimals());
     String fault =
         firmware.outside() != Outside.FAULT

@@ -97,22 +97,10 @@ public record TableFirmware(
       if (outside == Outside.HOLD) at = Math.clamp(at, first(), last());
     }
     int[] r = table.raw();
-    int i = line(at);
+    int i = table.line(at);
     float y0 = out(i);
     float y1 = out(i + 1);
     return y0 + (y1 - y0) * ((float) (at - r[i]) / (float) (r[i + 1] - r[i]));
-  }
-
-  private int line(int at) {
-    int[] r = table.raw();
-    int low = 0;
-    int high = r.length - 1;
-    while (high - low > 1) {
-      int middle = (low + high) / 2;
-      if (r[middle] <= at) low = middle;
-      else high = middle;
-    }
-    return low;
   }
 
   /** An output as the nearest float, in the quantity. */

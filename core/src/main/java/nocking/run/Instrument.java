@@ -118,6 +118,30 @@ public record Instrument(
     return language == Language.BY_HAND;
   }
 
+  /** True when its readings are of the kind of a unit; what it says may be no unit at all. */
+  public boolean reads(Unit wanted) {
+    try {
+      return Unit.of(unit).dimension().equals(wanted.dimension());
+    } catch (QuantityException e) {
+      return false;
+    }
+  }
+
+  /** True when it answers, and the book says that it stands at a channel. */
+  public boolean standsAt(String tag) {
+    return !byHand() && channel.equalsIgnoreCase(tag);
+  }
+
+  /** True when it stands at a supply, at either end of the wires or between. */
+  public boolean atSupply() {
+    return place.startsWith(Place.Kind.SUPPLY_AT_JOINT.key());
+  }
+
+  /** True when it reads what the receiver reads, as far as the book says where it stands. */
+  public boolean atReceiver() {
+    return place.isEmpty() || place.equals(Place.Kind.SIGNAL_AT_RECEIVER.key());
+  }
+
   public Instrument withName(String v) {
     return new Instrument(
         v, language, address, ask, set, pattern, unit, low, high, accuracy, due, identity, channel,

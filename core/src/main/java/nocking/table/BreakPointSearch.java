@@ -17,9 +17,16 @@ import java.util.Set;
  * what it finds is a table all the same.
  */
 final class BreakPointSearch {
-  private static final double HAIR = 1e-9;
+  /** So many outputs of a step that all of them are tried. */
+  static final long ALL = Long.MAX_VALUE >> 8;
 
   private final Corridor corridor;
+  private final double hair;
+
+  /** Least and largest value that anything asks for. */
+  private final double bottom;
+
+  private final double top;
   private final int[] floors;
   private final long levels;
   private final long[] apart;
@@ -46,11 +53,21 @@ final class BreakPointSearch {
    */
   BreakPointSearch(Corridor corridor, int[] floors, int stride, long levels) {
     this.corridor = corridor;
+    hair = corridor.hair();
     this.floors = floors;
     this.levels = levels;
     int n = corridor.size();
     int asking = 0;
-    for (int i = 0; i < n; i++) if (corridor.hard(i)) asking++;
+    double least = Double.POSITIVE_INFINITY;
+    double most = Double.NEGATIVE_INFINITY;
+    for (int i = 0; i < n; i++) {
+      if (corridor.hard(i)) asking++;
+      if (!corridor.asks(i)) continue;
+      least = Math.min(least, corridor.low()[i]);
+      most = Math.max(most, corridor.high()[i]);
+    }
+    bottom = least;
+    top = most;
     // Where data are few their own places are the likeliest.
     boolean few = (long) asking * stride <= n;
     int[] all = new int[n];
@@ -94,8 +111,8 @@ final class BreakPointSearch {
 
   /** Adds the outputs of a step between two values, those of a lattice where they are many. */
   private boolean see(int stop, double from, double to, int parent) {
-    long b = (long) Math.floor(to + HAIR);
-    long a = (long) Math.ceil(from - HAIR);
+    long b = (long) Math.floor(to + hair);
+    long a = (long) Math.ceil(from - hair);
     if (b < a) return false;
     // The lattice hangs at the lower limit, so that the limit itself is on it.
     int index = stops[stop];
@@ -134,10 +151,15 @@ final class BreakPointSearch {
       if (corridor.asks(z)) {
         least = Math.max(least, (low[z] - y) / dz);
         most = Math.min(most, (high[z] - y) / dz);
-        if (least > most + HAIR / dz) return -1;
+        if (least > most + hair / dz) return -1;
       }
-      if (!stands[stop] || z < floor || most == Double.POSITIVE_INFINITY) continue;
-      boolean any = see(stop, y + least * dz, y + most * dz, p);
+      if (!stands[stop] || z < floor) continue;
+      boolean free = most == Double.POSITIVE_INFINITY;
+      if (free && levels < ALL) continue;
+      // Before the next data a line may lead anywhere; what is far out of them leads nowhere.
+      double from = free ? bottom - (top - bottom) : y + least * dz;
+      double to = free ? top + (top - bottom) : y + most * dz;
+      boolean any = see(stop, from, to, p);
       if (stop == end && any) return places.size() - 1;
     }
     return -1;

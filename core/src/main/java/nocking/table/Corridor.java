@@ -6,15 +6,14 @@ import nocking.quantity.QuantityException;
 
 /**
  * Between what the straight lines of a table have to stay at each raw step, in units of the step of
- * the output. A step without data asks for nothing.
+ * the output. A step without data asks for nothing; data stand at the first and the last one.
  *
- * @param first number of the first raw step; data stand there and at the last one
  * @param low least value at each step; −∞ where there are no data
  * @param high largest value, not below {@code low}; +∞ where there are no data
  * @param hard false for steps at which it lies on a straight line between others: a line that keeps
  *     those keeps them, only a break-point there has to look
  */
-record Corridor(int first, double[] low, double[] high, boolean[] hard) {
+record Corridor(double[] low, double[] high, boolean[] hard) {
   /**
    * How far below the middle between two outputs a line has to stay so as not to be rounded up. A
    * line between whole numbers over fewer than five million steps comes no nearer without being
@@ -25,9 +24,8 @@ record Corridor(int first, double[] low, double[] high, boolean[] hard) {
   /** A tolerance is typed in decimals: what their binary form lacks must not cost a step. */
   private static final double HAIR = 1e-9;
 
-  int last() {
-    return first + low.length - 1;
-  }
+  /** A few units in the last place of a double. */
+  private static final double ROUNDING = 1e-15;
 
   int size() {
     return low.length;
@@ -53,7 +51,7 @@ record Corridor(int first, double[] low, double[] high, boolean[] hard) {
       l[i] = low[n - 1 - i];
       h[i] = high[n - 1 - i];
     }
-    return new Corridor(first, l, h, f);
+    return new Corridor(l, h, f);
   }
 
   /** Whole outputs within it at a step that has data. */
@@ -86,12 +84,25 @@ record Corridor(int first, double[] low, double[] high, boolean[] hard) {
       double to = (truth.least()[i] + tolerance - less) / step + HAIR;
       double a = Math.ceil(from);
       double b = Math.floor(to);
-      boolean stuck = lines && !truth.given()[i] ? to < from : to < from || a > b;
-      if (stuck) throw new QuantityException(why(truth, i, tolerance, step));
+      // A line may pass between two outputs; what is rounded, and a break-point, may not.
+      boolean whole = rounded && !lines || i == 0 || i == n - 1;
+      if (to < from || whole && a > b) throw new QuantityException(why(truth, i, tolerance, step));
       low[i] = rounded && !lines ? a - 0.5 : from;
       high[i] = rounded && !lines ? b + 0.5 - BELOW : to;
     }
-    return new Corridor(truth.axis().first(), low, high, truth.given());
+    return new Corridor(low, high, truth.given());
+  }
+
+  /**
+   * What the arithmetic of slopes may lose, in output steps: comparisons that are wrong by less
+   * make no table smaller and none larger.
+   */
+  double hair() {
+    double largest = 0;
+    for (int i = 0; i < low.length; i++) {
+      if (asks(i)) largest = Math.max(largest, Math.max(Math.abs(low[i]), Math.abs(high[i])));
+    }
+    return HAIR + ROUNDING * largest;
   }
 
   /** What is taken from the tolerance for rounding, in the quantity. */

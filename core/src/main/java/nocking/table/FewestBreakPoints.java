@@ -33,6 +33,9 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
   /** Output steps that are left for moving break-points to whole steps, by turns. */
   private static final double[] ROOM = {0, 0.1, 0.25, 0.5, 1, 1.5};
 
+  /** Efforts of a search that has to be short. */
+  static final int SHORT = 2;
+
   /** How far beyond the bound one goes on looking. */
   private static final int MORE = 64;
 
@@ -56,9 +59,11 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
     StepTable near = near(truth, tolerance, outDecimals, rounded, ROOM);
     int enough = near == null ? bound + MORE + bound / 4 : near.count() - 2;
     boolean proven = true;
-    int[] back = enough < bound ? null : LeastLinks.reach(c.reversed());
+    int[] back = LeastLinks.reach(c.reversed());
     for (int pieces = bound; pieces <= enough; pieces++) {
-      Tried tried = tried(c, forth, back, pieces, EFFORTS.length);
+      // Who is far from the bound already does not look for the last cell.
+      int efforts = pieces <= bound + 1 ? EFFORTS.length : SHORT;
+      Tried tried = tried(c, forth, back, pieces, efforts);
       if (!tried.path.isEmpty()) {
         StepTable table = table(tried.path, truth.axis(), outDecimals, rounded);
         return new FewestBreakPoints(table, bound + 1, proven, allowance);
@@ -66,9 +71,30 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
       proven &= tried.whole;
     }
     if (near == null) {
-      throw new QuantityException("no table of whole outputs was found for this tolerance");
+      StepTable table = table(anyhow(c, forth, back), truth.axis(), outDecimals, rounded);
+      return new FewestBreakPoints(table, bound + 1, false, allowance);
     }
-    return new FewestBreakPoints(near, bound + 1, proven, allowance);
+    // Where something was left for rounding a table may do with less than the bound of the rest.
+    int least = Math.min(bound + 1, near.count());
+    return new FewestBreakPoints(near, least, proven, allowance);
+  }
+
+  /** A table where short searches found none: with ever more pieces, at last with all steps. */
+  private static List<long[]> anyhow(Corridor c, int[] forth, int[] back) {
+    int bound = forth.length - 1;
+    for (int more = 2; bound + more < c.size() && more <= MORE; more *= 2) {
+      Tried tried = tried(c, forth, back, bound + more, EFFORTS.length);
+      if (!tried.path.isEmpty()) return tried.path;
+    }
+    var path = new ArrayList<long[]>();
+    for (int i = 0; i < c.size(); i++) {
+      if (!c.asks(i)) continue;
+      if (c.outputs(i) == 0) {
+        throw new QuantityException("no table of whole outputs was found for this tolerance");
+      }
+      path.add(new long[] {i, (long) Math.ceil(c.low()[i])});
+    }
+    return path;
   }
 
   /**
@@ -104,7 +130,8 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
 
   /**
    * @param path empty where none was found
-   * @param whole true when none exists then
+   * @param whole true when none exists then: a break-point where there are no data may have any
+   *     output, and not all of them can be tried
    */
   record Tried(List<long[]> path, boolean whole) {}
 
@@ -143,12 +170,19 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
       int stride = (int) Math.clamp(steps * levels / Math.max(1, effort), 1, n);
       List<long[]> path = new BreakPointSearch(c, floors, stride, levels).path();
       if (!path.isEmpty()) return new Tried(path, false);
-      if (stride == 1 && levels >= most) return new Tried(path, true);
+      // Beside data outputs are counted, where there are none they are not.
+      if (stride == 1 && levels >= most && asksEverywhere(c)) return new Tried(path, true);
     }
     if (all * Math.max(each, 2.0 * steps / pieces)
         > (efforts < EFFORTS.length ? EFFORTS[efforts - 1] : WHOLE))
       return new Tried(List.of(), false);
-    return new Tried(new BreakPointSearch(c, floors, 1, Long.MAX_VALUE >> 8).path(), true);
+    return new Tried(
+        new BreakPointSearch(c, floors, 1, BreakPointSearch.ALL).path(), asksEverywhere(c));
+  }
+
+  private static boolean asksEverywhere(Corridor c) {
+    for (int i = 0; i < c.size(); i++) if (!c.asks(i)) return false;
+    return true;
   }
 
   /** Raw steps at which a line has to look. */

@@ -17,8 +17,6 @@ import java.util.List;
  * other one only beyond the window. So each step is looked at twice at most.
  */
 final class LeastLinks {
-  private static final double HAIR = 1e-9;
-
   private LeastLinks() {}
 
   /**
@@ -60,12 +58,13 @@ final class LeastLinks {
   static Pieces of(Corridor c) {
     var lines = new ArrayList<StabbingLine.Line>();
     var line = new StabbingLine();
+    double hair = c.hair();
     int[] reach = new int[16];
     int pieces = 1;
     for (int i = 0; i < c.size(); i++) {
       if (!c.asks(i)) continue;
-      boolean down = c.high()[i] < line.bottom(i) - HAIR;
-      boolean up = c.low()[i] > line.top(i) + HAIR;
+      boolean down = c.high()[i] < line.bottom(i) - hair;
+      boolean up = c.low()[i] > line.top(i) + hair;
       if (down || up) {
         int from = down ? line.bottomContact() : line.topContact();
         lines.add(down ? line.flattest() : line.steepest());

@@ -21,9 +21,6 @@ public record LeastWorstError(StepTable table, double bound) {
   /** Raw steps with data up to which a search costs next to nothing. */
   private static final long FEW = 5_000;
 
-  /** A search for each of many tolerances has to be short. */
-  private static final int EFFORTS = 2;
-
   private static final double[] ROOM = {0.1, 0.5};
 
   /**
@@ -52,7 +49,9 @@ public record LeastWorstError(StepTable table, double bound) {
         t = (low + high) / 2;
       }
     }
-    return new LeastWorstError(best, Math.min(bound, high));
+    // What was left for rounding is no part of what no table can hold.
+    double least = bound - Corridor.allowance(truth, step, rounded);
+    return new LeastWorstError(best, Math.clamp(least, 0, high));
   }
 
   /** Tolerance below which no continuous function of so many cells stays. */
@@ -81,7 +80,7 @@ public record LeastWorstError(StepTable table, double bound) {
     int[] forth = LeastLinks.reach(c);
     if (forth.length > cells) return null;
     int[] back = LeastLinks.reach(c.reversed());
-    var tried = FewestBreakPoints.tried(c, forth, back, cells - 1, EFFORTS);
+    var tried = FewestBreakPoints.tried(c, forth, back, cells - 1, FewestBreakPoints.SHORT);
     return tried.path().isEmpty()
         ? null
         : FewestBreakPoints.table(tried.path(), truth.axis(), outDecimals, rounded);

@@ -3,10 +3,8 @@ package nocking.table;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
-import nocking.fit.Samples;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
@@ -62,27 +60,6 @@ public record LinearTable(List<Cell> cells) {
     return new LinearTable(list);
   }
 
-  /** Quantity by straight lines between bench pairs; pairs with the same raw value are averaged. */
-  public static DoubleUnaryOperator throughPairs(Samples pairs) {
-    var rising = new ArrayList<Cell>();
-    Integer[] order = new Integer[pairs.size()];
-    Arrays.setAll(order, i -> i);
-    Arrays.sort(order, (a, b) -> Double.compare(pairs.raw()[a], pairs.raw()[b]));
-    for (int i = 0; i < order.length; ) {
-      double raw = pairs.raw()[order[i]];
-      double sum = 0;
-      int n = 0;
-      for (; i < order.length && pairs.raw()[order[i]] == raw; i++, n++) {
-        sum += pairs.quantity()[order[i]];
-      }
-      rising.add(new Cell(raw, sum / n));
-    }
-    if (rising.size() < 2) {
-      throw new QuantityException("a table needs at least two different raw values");
-    }
-    return new LinearTable(rising)::look;
-  }
-
   private static double round(double v, int decimals, RoundingMode mode) {
     double nearest = BigDecimal.valueOf(v).setScale(decimals, RoundingMode.HALF_UP).doubleValue();
     // What earlier arithmetic rounded away is no reason to go a whole step inward.
@@ -131,15 +108,6 @@ public record LinearTable(List<Cell> cells) {
     }
     double end = cells.getLast().raw();
     errors.add(end, look(end) - curve.applyAsDouble(end));
-    return errors.result();
-  }
-
-  /** Error table − truth at bench pairs. */
-  public TableError against(Samples pairs) {
-    var errors = new TableError.Collector();
-    for (int i = 0; i < pairs.size(); i++) {
-      errors.add(pairs.raw()[i], look(pairs.raw()[i]) - pairs.quantity()[i]);
-    }
     return errors.result();
   }
 }

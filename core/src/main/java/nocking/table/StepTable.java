@@ -1,8 +1,6 @@
 package nocking.table;
 
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.List;
 import nocking.fit.Samples;
 import nocking.quantity.QuantityException;
 
@@ -54,7 +52,7 @@ public record StepTable(int rawDecimals, int outDecimals, int[] raw, long[] out,
   }
 
   /** First cell of the line on which a raw step lies; the end lines go on beyond the ends. */
-  int line(int at) {
+  public int line(int at) {
     int i = Arrays.binarySearch(raw, at);
     int low = i >= 0 ? i : -i - 2;
     return Math.clamp(low, 0, raw.length - 2);
@@ -76,15 +74,6 @@ public record StepTable(int rawDecimals, int outDecimals, int[] raw, long[] out,
     int i = line(at);
     double share = ((double) at - raw[i]) / ((double) raw[i + 1] - raw[i]);
     return (out[i] + (out[i + 1] - out[i]) * share) * step();
-  }
-
-  /** The cells in the quantity. */
-  public LinearTable linear() {
-    var cells = new ArrayList<Cell>(raw.length);
-    double rawScale = Math.pow(10, rawDecimals);
-    double outScale = Math.pow(10, outDecimals);
-    for (int i = 0; i < raw.length; i++) cells.add(new Cell(raw[i] / rawScale, out[i] / outScale));
-    return new LinearTable(List.copyOf(cells));
   }
 
   /** What it leaves at every raw step between its ends that has a true value: the worst of each. */

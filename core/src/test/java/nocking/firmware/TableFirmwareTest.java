@@ -106,7 +106,7 @@ class TableFirmwareTest {
       TableFirmware f = random(r, k);
       tables.add(f);
       String name = "t" + k;
-      var c = new TableC(name, f, new String[] {"Table " + k}, "kPa");
+      var c = new TableC(name, f, List.of("Table " + k), "kPa");
       Files.writeString(folder.resolve(name + "_table.h"), c.header());
       Files.writeString(folder.resolve(name + "_table.c"), c.source());
       command.add(name + "_table.c");
@@ -173,7 +173,7 @@ class TableFirmwareTest {
     var wide = new StepTable(0, 0, new int[] {0, 60_000}, new long[] {0, 2_000_000_000}, true);
     TableFirmware f = TableFirmware.of(wide, Outside.HOLD, 16, 32, false);
     assertThat(f.proof().product()).isEqualTo(120_000_000_030_000L);
-    assertThat(new TableC("w", f, new String[0], "l").source()).contains("int64_t product;");
+    assertThat(new TableC("w", f, List.of(), "l").source()).contains("int64_t product;");
     assertThat(Arrays.asList(f.look(60_000), f.look(0))).containsExactly(2_000_000_000, 0);
   }
 }

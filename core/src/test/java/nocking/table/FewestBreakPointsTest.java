@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.Random;
 import java.util.stream.LongStream;
 import nocking.fit.Samples;
+import nocking.quantity.QuantityException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -25,14 +26,16 @@ class FewestBreakPointsTest {
     int codes = 6 + r.nextInt(26);
     int first = r.nextInt(256 - codes);
     int n = codes + r.nextInt(codes);
+    // Every other set has data at each code, the others have gaps.
+    int told = seed % 4 < 2 ? codes : 0;
     double[] raw = new double[n];
     double[] y = new double[n];
-    double bend = 30 * r.nextGaussian();
+    double bend = 12 * r.nextGaussian();
     for (int i = 0; i < n; i++) {
-      int code = i < 2 ? (i == 0 ? 0 : codes - 1) : r.nextInt(codes);
+      int code = i < 2 ? (i == 0 ? 0 : codes - 1) : i < told ? i - 1 : r.nextInt(codes);
       double t = (double) code / codes;
       raw[i] = first + code;
-      y[i] = 20 * t + bend * t * (1 - t) + 4 * Math.sin(6 * t) + 0.3 * r.nextGaussian();
+      y[i] = 8 * t + bend * t * (1 - t) + 2 * Math.sin(6 * t) + 0.3 * r.nextGaussian();
     }
     return new Samples(raw, y);
   }
@@ -89,11 +92,22 @@ class FewestBreakPointsTest {
   void noTableIsSmaller(long seed) {
     Samples s = small(seed);
     Truth truth = Truth.of(s, 0);
-    double tolerance = truth.spread() / 2 + 0.5 + 2 * new Random(~seed).nextDouble();
+    // Below half a step many a code has no whole output within it, which a line need not have.
+    double tolerance = truth.spread() / 2 + 0.1 + 2.4 * new Random(~seed).nextDouble();
     boolean rounded = seed % 2 == 0;
+    int fewest = exhaustive(s, tolerance, rounded);
+    if (fewest == Integer.MAX_VALUE) {
+      assertThatThrownBy(() -> FewestBreakPoints.of(truth, tolerance, 0, rounded))
+          .isInstanceOf(QuantityException.class);
+      return;
+    }
     FewestBreakPoints f = FewestBreakPoints.of(truth, tolerance, 0, rounded);
-    assertThat(f.table().count()).as("seed %d", seed).isEqualTo(exhaustive(s, tolerance, rounded));
-    assertThat(f.proven()).isTrue();
+    // Beside the data a break-point may have an output that going through all does not come to.
+    boolean whole = truth.axis().size() == Arrays.stream(s.raw()).distinct().count();
+    assertThat(f.table().count()).as("seed %d", seed).isLessThanOrEqualTo(fewest);
+    if (whole) assertThat(f.table().count()).as("seed %d", seed).isEqualTo(fewest);
+    if (whole) assertThat(f.proven()).isTrue();
+    if (f.proven()) assertThat(f.table().count()).as("seed %d", seed).isEqualTo(fewest);
     assertThat(f.bound()).isLessThanOrEqualTo(f.table().count());
     assertThat(f.table().against(truth).worst()).isLessThanOrEqualTo(tolerance + 1e-9);
   }

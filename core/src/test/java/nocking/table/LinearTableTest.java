@@ -6,7 +6,6 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.Random;
 import nocking.firmware.TableSource;
-import nocking.fit.Samples;
 import nocking.points.RawUnit;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
@@ -60,18 +59,6 @@ class LinearTableTest {
     LinearTable t = LinearTable.equalSteps(x -> x * x, RANGE, 3, 3, 3);
     assertThat(t.look(3)).isCloseTo(7, within(1e-9));
     assertThat(t.look(-1)).isCloseTo(-1, within(1e-9));
-  }
-
-  @Test
-  void benchPairsAreSortedAndAveraged() {
-    var curve =
-        LinearTable.throughPairs(
-            new Samples(new double[] {2, 0, 2, 1}, new double[] {9, 0, 11, 4}));
-    assertThat(curve.applyAsDouble(2)).isEqualTo(10);
-    assertThat(curve.applyAsDouble(1.5)).isEqualTo(7);
-    var single = new Samples(new double[] {1, 1}, new double[] {1, 2});
-    assertThatThrownBy(() -> LinearTable.throughPairs(single))
-        .hasMessage("a table needs at least two different raw values");
   }
 
   @Test

@@ -10,7 +10,6 @@ import nocking.bench.instrument.Connection;
 import nocking.bench.instrument.InstrumentException;
 import nocking.bench.instrument.Reference;
 import nocking.channel.Channel;
-import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.run.Instrument;
 import nocking.run.RunPlan;
@@ -99,20 +98,9 @@ public final class LiveMeter {
         .flatMap(
             c ->
                 desk.book().instruments().stream()
-                    .filter(i -> measures(i, c))
+                    .filter(i -> i.standsAt(c.tag()) && !i.atSupply() && i.reads(Unit.VOLT))
                     .findFirst()
                     .or(() -> desk.runs().standIn().flatMap(b -> b.meter(c.tag()))));
-  }
-
-  private static boolean measures(Instrument i, Channel c) {
-    try {
-      return !i.byHand()
-          && i.channel().equalsIgnoreCase(c.tag())
-          && !i.place().startsWith("supply-")
-          && Unit.of(i.unit()).dimension().equals(Unit.VOLT.dimension());
-    } catch (QuantityException e) {
-      return false;
-    }
   }
 
   /** Where it is measured. */

@@ -186,7 +186,7 @@ final class InstrumentChoice {
     var list = new ArrayList<String>();
     scene().map(InstrumentChoice::simulated).ifPresent(list::add);
     for (Instrument i : desk.book().instruments()) {
-      if (fits(i, unit())) list.add(i.name());
+      if (i.reads(unit())) list.add(i.name());
     }
     list.add(BY_EYE);
     return list;
@@ -196,18 +196,10 @@ final class InstrumentChoice {
     var list = new ArrayList<String>();
     scene().map(InstrumentChoice::simulated).ifPresent(list::add);
     for (Instrument i : desk.book().instruments()) {
-      if (!i.byHand() && fits(i, Unit.VOLT)) list.add(i.name());
+      if (!i.byHand() && i.reads(Unit.VOLT)) list.add(i.name());
     }
     list.add(TYPED);
     return list;
-  }
-
-  private static boolean fits(Instrument i, Unit unit) {
-    try {
-      return Unit.of(i.unit()).dimension().equals(unit.dimension());
-    } catch (QuantityException e) {
-      return false;
-    }
   }
 
   private String referenceName() {
@@ -260,8 +252,7 @@ final class InstrumentChoice {
   /** What the book has at the supply of the channel; null for nothing. */
   private Instrument supply() {
     return desk.book().instruments().stream()
-        .filter(i -> !i.byHand() && i.channel().equalsIgnoreCase(tag()))
-        .filter(i -> i.place().startsWith("supply-") && fits(i, Unit.VOLT))
+        .filter(i -> i.standsAt(tag()) && i.atSupply() && i.reads(Unit.VOLT))
         .findFirst()
         .orElse(null);
   }
@@ -269,8 +260,7 @@ final class InstrumentChoice {
   /** The meter of the book that stands at the output of a channel. */
   private Optional<Instrument> standing(Channel c) {
     return desk.book().instruments().stream()
-        .filter(i -> !i.byHand() && i.channel().equalsIgnoreCase(c.tag()))
-        .filter(i -> !i.place().startsWith("supply-") && fits(i, Unit.VOLT))
+        .filter(i -> i.standsAt(c.tag()) && i.atReceiver() && i.reads(Unit.VOLT))
         .findFirst();
   }
 

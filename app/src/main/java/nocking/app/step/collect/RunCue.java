@@ -12,10 +12,10 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import nocking.analysis.RunExpectation;
 import nocking.app.control.EntryField;
 import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
-import nocking.path.SignalPath;
 import nocking.points.RawUnit;
 import nocking.procedure.Step;
 import nocking.quantity.Numbers;
@@ -24,11 +24,9 @@ import nocking.quantity.Value;
 import nocking.run.Act;
 import nocking.run.RunChannel;
 import nocking.run.RunPlan;
-import nocking.run.RunPoint;
 import nocking.run.RunProgress.Phase;
 import nocking.run.RunSnapshot;
 import nocking.run.SettleRule;
-import nocking.run.Slip;
 import nocking.run.Sweep;
 import nocking.run.Target;
 
@@ -171,7 +169,9 @@ final class RunCue extends VBox {
     String does = step.map(s -> StepCue.how(n, s)).orElse(how(n));
     how.setText(n.trouble().isEmpty() ? does : n.trouble() + ". It is tried again.");
     steps.show(n);
-    String slip = running ? slip(n, channel) : "";
+    boolean taken = running && plan.procedure() == null && !n.points().isEmpty();
+    String slip =
+        taken ? RunExpectation.slip(desk.analysis(), plan, channel, n.points().getLast()) : "";
     String warning = n.warning().isEmpty() ? slip : n.warning() + ".";
     warned.setText(warning);
     show(warned, running && !warning.isEmpty());
@@ -183,7 +183,12 @@ final class RunCue extends VBox {
         plan.procedure() != null
             ? step.flatMap(s -> n.last().map(l -> StepCue.wanted(s, l.raw().get(channel))))
                 .orElse("")
-            : n.last().map(l -> against(l, plan, channel)).orElse("");
+            : n.last()
+                .map(
+                    l ->
+                        RunExpectation.beside(
+                            desk.analysis(), plan, channel, l.applied(), l.raw().get(channel)))
+                .orElse("");
     expected.setText(against);
     show(expected, !against.isEmpty());
     progress.setProgress(n.done());
@@ -340,40 +345,6 @@ final class RunCue extends VBox {
     return c.raw() == RawUnit.VOLTS
         ? Numbers.fixed(v, 4) + " V"
         : Numbers.trimmed(v, 6) + " " + c.raw().title();
-  }
-
-  /** What the design expects at what is applied, and how far the reading is from it. */
-  private String against(Sweep s, RunPlan plan, int channel) {
-    double v = s.raw().get(channel);
-    Optional<SignalPath> path = desk.analysis().design().path();
-    if (!Double.isFinite(v) || !Double.isFinite(s.applied()) || path.isEmpty()) return "";
-    if (plan.channels().get(channel).raw() != RawUnit.VOLTS) return "";
-    Unit own = desk.channel().orElseThrow().unit();
-    double at = Unit.of(plan.unit()).convert(s.applied(), own);
-    double expects = path.get().output(at);
-    if (!Double.isFinite(expects)) return "";
-    String slip = Slip.of(v, expects).map(w -> " " + w).orElse("");
-    return "The design expects %s V here, %s mV off.%s"
-        .formatted(Numbers.fixed(expects, 4), Numbers.signed((v - expects) * 1000, 1), slip);
-  }
-
-  /** Of the point that was taken last: it can still be taken once more. */
-  private String slip(RunSnapshot n, int channel) {
-    Optional<SignalPath> path = desk.analysis().design().path();
-    RunPlan plan = n.plan();
-    boolean volts = plan.channels().get(channel).raw() == RawUnit.VOLTS;
-    if (n.points().isEmpty() || plan.procedure() != null || path.isEmpty() || !volts) return "";
-    RunPoint last = n.points().getLast();
-    double mean =
-        last.readings().get(channel).stream().mapToDouble(d -> d).average().orElse(Double.NaN);
-    Unit own = desk.channel().orElseThrow().unit();
-    double expects = path.get().output(Unit.of(plan.unit()).convert(last.applied(), own));
-    return Slip.of(mean, expects)
-        .map(
-            w ->
-                "The point before this one reads %s V, the design expects %s V. %s Repeat takes it once more."
-                    .formatted(Numbers.fixed(mean, 4), Numbers.fixed(expects, 4), w))
-        .orElse("");
   }
 
   private static String state(RunSnapshot n, int channel) {

@@ -17,8 +17,8 @@ import nocking.app.control.Column;
 import nocking.app.control.Grid;
 import nocking.app.control.Paper;
 import nocking.app.control.PlotView;
-import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
+import nocking.app.desk.Latest;
 import nocking.app.step.Sheet;
 import nocking.channel.Adopted;
 import nocking.channel.Channel;
@@ -63,6 +63,7 @@ public final class FitSheet implements Sheet {
   private final HBox trim = new HBox(8, trimSays, trimOff);
   private String chosen = "";
   private String advised = "";
+  private final Latest work = new Latest();
 
   /** True once someone has chosen; until then what is advised is shown. */
   private boolean picked;
@@ -224,7 +225,7 @@ public final class FitSheet implements Sheet {
       reason.setText(fits.isEmpty() ? "" : "The curved models are being fitted …");
       problems.setText("");
       asked = a;
-      Background.run(() -> Curved.of(a), curved -> show(a, curved));
+      work.run(() -> Curved.of(a), curved -> show(a, curved));
     }
     double tolerance = c.definition().toleranceOrNaN();
     candidates.note(
