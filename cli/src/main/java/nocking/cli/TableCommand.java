@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import nocking.book.exchange.ColumnFile;
 import nocking.firmware.TableFirmware;
+import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -111,7 +112,8 @@ final class TableCommand extends JsonOption {
     Value limit = limit(columns.unit(), truth, outDecimals);
     if (limit != null && !(limit.number() > 0)) {
       throw new QuantityException(
-          "--tolerance: read %s, expected more than 0".formatted(tolerance));
+          "--tolerance: read %s, that is %s here, expected more than 0"
+              .formatted(tolerance, Numbers.plain(limit.number())));
     }
     TableReport.slips(answer, columns);
     MadeTable made;

@@ -239,7 +239,7 @@ class TableCommandTest {
         "--cells 8 --raw-unit bar | read --raw-unit 'bar', expected V, counts or ohm",
         "--cells 8 --decimals 4 --out-bits 16 --outside hold | 16 bits with a sign hold",
         "--tolerance 5V | --tolerance",
-        "--tolerance -1 | --tolerance: read -1, expected more than 0",
+        "--tolerance -1 | --tolerance: read -1, that is -1 here, expected more than 0",
       })
   void whatCannotBeMadeIsSaid(String options, String because) {
     Object[] words = ("table " + data() + " " + options).split(" ");
