@@ -21,8 +21,11 @@ public record RowSlip(int index, double read, double expected, double factor) {
   /** How near the mended value has to come, as a share of how far off it was. */
   private static final double NEAR = 0.1;
 
-  /** How much further off it has to be than half of all rows are: noise is no slip. */
-  private static final double CLEAR = 8;
+  /**
+   * How much further off it has to be than a quarter of all rows are: noise is no slip. In a short
+   * table one slip throws its neighbours out of line, too, and no more than a quarter stays.
+   */
+  private static final double CLEAR = 16;
 
   /** Share of what the sound rows span below which a slip would not matter. */
   private static final double MATTERS = 0.01;
@@ -39,7 +42,7 @@ public record RowSlip(int index, double read, double expected, double factor) {
       expected[k] = expected(pairs, order, k);
       off[k] = Math.abs(pairs.quantity()[order[k]] - expected[k]);
     }
-    double usual = quantile(off, 0.5);
+    double usual = quantile(off, 0.25);
     double span = quantile(pairs.quantity(), 0.9) - quantile(pairs.quantity(), 0.1);
     for (int k = 0; k < n; k++) {
       if (!(off[k] > CLEAR * usual) || off[k] < MATTERS * span || between(pairs, order, k))

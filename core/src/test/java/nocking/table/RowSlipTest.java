@@ -53,6 +53,9 @@ class RowSlipTest {
     if (Math.abs(y[row]) < 60) return;
     y[row] *= factor;
     var found = RowSlip.of(new Samples(s.raw(), y));
+    // On a steep curve it may still stand between its neighbours; of few rows none stays in line.
+    if (seed % 5 != 0 && s.size() >= 8)
+      assertThat(found).as("seed %d, row %d", seed, row).hasSize(1);
     for (RowSlip slip : found) assertThat(slip.index()).as("seed %d", seed).isEqualTo(row);
     for (RowSlip slip : found) assertThat(slip.factor()).isEqualTo(factor);
   }
