@@ -28,6 +28,7 @@ import nocking.run.RunChannel;
 import nocking.run.RunJournal;
 import nocking.run.RunPlan;
 import nocking.run.StoredRun;
+import nocking.table.ReceiverShape;
 import org.jdbi.v3.core.Handle;
 import org.jdbi.v3.core.JdbiException;
 
@@ -139,7 +140,8 @@ public final class BookFile implements AutoCloseable {
           shelf.cards(unread),
           shelf.stock(),
           shelf.priorWeights(unread),
-          shelf.instruments(unread));
+          shelf.instruments(unread),
+          shelf.shapes(unread));
     } catch (JdbiException e) {
       throw SqliteTrouble.reading(path, e);
     } finally {
@@ -170,6 +172,11 @@ public final class BookFile implements AutoCloseable {
   /** Stores all instruments as they are now. */
   public void saveInstruments(List<Instrument> instruments, String what) {
     write(() -> note("instruments", "", what, shelf.putInstruments(instruments)));
+  }
+
+  /** Stores all receivers' shapes as they are now. */
+  public void saveShapes(List<ReceiverShape> shapes, String what) {
+    write(() -> note("shapes", "", what, shelf.putShapes(shapes)));
   }
 
   /** Results of practice, the oldest first. */

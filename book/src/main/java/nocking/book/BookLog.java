@@ -15,7 +15,8 @@ import org.jdbi.v3.core.Handle;
  */
 final class BookLog {
   /** Kinds of lines about what a book has as a whole. */
-  private static final Set<String> WHOLE = Set.of("cards", "stock", "weighing", "instruments");
+  private static final Set<String> WHOLE =
+      Set.of("cards", "stock", "weighing", "instruments", "shapes");
 
   private static final String CHAIN_START = "bench book";
 

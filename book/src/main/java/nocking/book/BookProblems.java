@@ -95,6 +95,11 @@ final class BookProblems {
         && !Hash.of(instruments.toArray(String[]::new)).equals(lastHash.get("instruments"))) {
       problems.add("the instruments were changed outside the log");
     }
+    List<String> shapes = shelf.shapeDocuments();
+    if (!shapes.isEmpty()
+        && !Hash.of(shapes.toArray(String[]::new)).equals(lastHash.get("shapes"))) {
+      problems.add("the receivers' shapes were changed outside the log");
+    }
     List<StockPart> stock = shelf.stock();
     if (!stock.isEmpty() && !ShelfHash.matches(stock, lastHash.get("stock"))) {
       problems.add("the drawer was changed outside the log");

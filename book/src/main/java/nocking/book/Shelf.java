@@ -17,6 +17,7 @@ import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
 import nocking.prior.PriorWeights;
 import nocking.run.Instrument;
+import nocking.table.ReceiverShape;
 import org.jdbi.v3.core.Handle;
 
 /**
@@ -37,14 +38,20 @@ final class Shelf {
   /** First version of the schema that has instruments. */
   private static final int WITH_INSTRUMENTS = 5;
 
+  /** First version of the schema that has receivers' shapes. */
+  private static final int WITH_SHAPES = 6;
+
   private final Handle handle;
   private final String fileName;
   private final Set<String> unreadableCards = new HashSet<>();
-  private final Set<String> unreadableInstruments = new HashSet<>();
+  private final NamedDocuments<Instrument> instruments;
+  private final NamedDocuments<ReceiverShape> shapes;
 
   Shelf(Handle handle, String fileName) {
     this.handle = handle;
     this.fileName = fileName;
+    instruments = new NamedDocuments<>(handle, "instrument", "instrument", WITH_INSTRUMENTS);
+    shapes = new NamedDocuments<>(handle, "receiver_shape", "shape of a receiver", WITH_SHAPES);
   }
 
   private boolean lacks(int version) {
@@ -165,57 +172,31 @@ final class Shelf {
   }
 
   List<Instrument> instruments(SetAside aside) {
-    unreadableInstruments.clear();
-    if (lacks(WITH_INSTRUMENTS)) return List.of();
-    return handle
-        .createQuery("SELECT document, name FROM instrument ORDER BY place")
-        .map(
-            (r, c) -> {
-              Optional<Instrument> one =
-                  aside.read(
-                      "instrument " + r.getString(2),
-                      () -> RunJson.readInstrument(r.getString(1), fileName));
-              if (one.isEmpty()) unreadableInstruments.add(r.getString(1));
-              return one;
-            })
-        .list()
-        .stream()
-        .flatMap(Optional::stream)
-        .toList();
+    return instruments.read(aside, document -> RunJson.readInstrument(document, fileName));
   }
 
   /** Documents of all instruments as they stand in the file. */
   List<String> instrumentDocuments() {
-    if (lacks(WITH_INSTRUMENTS)) return List.of();
-    return handle
-        .createQuery("SELECT document FROM instrument ORDER BY place")
-        .mapTo(String.class)
-        .list();
+    return instruments.documents();
   }
 
   /** Replaces all instruments that could be read; returns the hash for the log. */
-  String putInstruments(List<Instrument> instruments) {
-    List<String> before = instrumentDocuments();
-    var names = new ArrayList<String>();
-    var documents = new ArrayList<String>();
-    for (Instrument i : instruments) {
-      names.add(i.name());
-      documents.add(RunJson.compact(i));
-    }
-    for (String unreadable : before) {
-      if (!unreadableInstruments.contains(unreadable)) continue;
-      names.add("unreadable");
-      documents.add(unreadable);
-    }
-    handle.execute("DELETE FROM instrument");
-    for (int i = 0; i < documents.size(); i++) {
-      handle.execute(
-          "INSERT INTO instrument (place, name, document) VALUES (?, ?, ?)",
-          i,
-          names.get(i),
-          documents.get(i));
-    }
-    return Hash.of(documents.toArray(String[]::new));
+  String putInstruments(List<Instrument> list) {
+    return instruments.put(list, Instrument::name, RunJson::compact);
+  }
+
+  List<ReceiverShape> shapes(SetAside aside) {
+    return shapes.read(aside, document -> ChannelJson.readShape(document, fileName));
+  }
+
+  /** Documents of all receivers' shapes as they stand in the file. */
+  List<String> shapeDocuments() {
+    return shapes.documents();
+  }
+
+  /** Replaces all shapes that could be read; returns the hash for the log. */
+  String putShapes(List<ReceiverShape> list) {
+    return shapes.put(list, ReceiverShape::name, ChannelJson::compact);
   }
 
   List<PracticeResult> practice() {

@@ -41,7 +41,7 @@ class ShippedFormatsTest {
   }
 
   @ParameterizedTest
-  @CsvSource({"1, 5", "2, 10", "3, 11", "4, 11"})
+  @CsvSource({"1, 5", "2, 10", "3, 11", "4, 11", "5, 13"})
   void aBookOfAnyVersionIsReadMigratedAndVerified(int version, int channels) throws IOException {
     Path file = stored("version-%d.nocking".formatted(version));
     Book before;
@@ -65,7 +65,7 @@ class ShippedFormatsTest {
   }
 
   @ParameterizedTest
-  @ValueSource(ints = {1, 2, 3, 4})
+  @ValueSource(ints = {1, 2, 3, 4, 5})
   void anExportOfAnyVersionSaysWhatTheBookSays(int version) throws IOException {
     Book exported =
         ChannelJson.readAny(
@@ -77,7 +77,7 @@ class ShippedFormatsTest {
   }
 
   @ParameterizedTest
-  @CsvSource({"1, BL-P1", "2, RW-T1", "3, SG-P1", "4, PD-Q1"})
+  @CsvSource({"1, BL-P1", "2, RW-T1", "3, SG-P1", "4, PD-Q1", "5, RW-T1"})
   void oneOddFieldKeepsNoOtherChannelFromBeingRead(int version, String tag)
       throws IOException, SQLException {
     Path file = stored("version-%d.nocking".formatted(version));

@@ -100,8 +100,8 @@ final class ImportCommand extends JsonOption {
   }
 
   /**
-   * New cards are added; drawer, instruments, meter and weights are taken where the book has none
-   * of its own or it is forced.
+   * New cards are added; drawer, instruments, shapes, meter and weights are taken where the book
+   * has none of its own or it is forced.
    */
   private void shelf(BookFile opened, Book present, Book incoming, String what) {
     Book cards = present;
@@ -115,6 +115,8 @@ final class ImportCommand extends JsonOption {
     if (equips && !incoming.instruments().isEmpty()) {
       opened.saveInstruments(incoming.instruments(), what);
     }
+    boolean shapes = force || present.shapes().isEmpty();
+    if (shapes && !incoming.shapes().isEmpty()) opened.saveShapes(incoming.shapes(), what);
     boolean weighs = force || present.priorWeights().equals(PriorWeights.USUAL);
     if (weighs && !incoming.priorWeights().equals(PriorWeights.USUAL)) {
       opened.saveWeighing(incoming.priorWeights(), what);

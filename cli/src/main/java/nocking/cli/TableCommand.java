@@ -10,13 +10,12 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
-import nocking.table.FewestBreakPoints;
-import nocking.table.LeastWorstError;
+import nocking.table.MadeTable;
 import nocking.table.Outside;
 import nocking.table.Placement;
-import nocking.table.Placements;
 import nocking.table.StepTable;
 import nocking.table.TableError;
+import nocking.table.TableRequest;
 import nocking.table.Truth;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -154,41 +153,43 @@ final class TableCommand extends JsonOption {
   }
 
   private MadeTable made(Truth truth, Value limit, int d) {
-    boolean rounded = integer();
-    if (placement.startsWith("every:")) {
-      StepTable t = Placements.everyRow(truth, every(), d, rounded);
-      return MadeTable.of(t, placement);
+    TableRequest request = request(limit, d);
+    boolean fewest = request.placement() == Placement.OPTIMAL && request.cells() == 0;
+    if (fewest && limit == null) {
+      throw new QuantityException("a table needs --tolerance T or --cells N");
     }
-    if (placement.equals("at-points")) {
-      return MadeTable.of(Placements.everyRow(truth, 1, d, rounded), placement);
-    }
-    if (placement.startsWith("fixed:")) {
-      ColumnFile axis = ColumnFile.read(Path.of(placement.substring("fixed:".length())));
-      StepTable t = Placements.at(truth, axis.numbers(0), d, rounded);
-      return MadeTable.of(t, placement);
-    }
-    Placement p = Placement.of(placement);
-    if (p == Placement.OPTIMAL && limit != null && cells == null) {
-      try {
-        return MadeTable.of(FewestBreakPoints.of(truth, limit.number(), d, rounded), placement);
-      } catch (QuantityException e) {
-        throw new NoTableException(e.getMessage());
-      }
-    }
-    if (cells == null) {
+    if (!fewest && request.placement().counts() && cells == null) {
       throw new QuantityException(
-          p == Placement.OPTIMAL
-              ? "a table needs --tolerance T or --cells N"
-              : "a table in %s needs --cells N".formatted(p.title()));
+          "a table in %s needs --cells N".formatted(request.placement().title()));
     }
-    return switch (p) {
-      case OPTIMAL -> {
-        LeastWorstError w = LeastWorstError.of(truth, cells, d, rounded);
-        yield MadeTable.of(w, placement);
-      }
-      case EQUAL -> MadeTable.of(Placements.equalSteps(truth, cells, d, rounded), placement);
-      case POW2 -> MadeTable.of(Placements.powersOfTwo(truth, cells, d, rounded), placement);
-    };
+    try {
+      return request.of(truth);
+    } catch (QuantityException e) {
+      throw fewest ? new NoTableException(e.getMessage()) : e;
+    }
+  }
+
+  private TableRequest request(Value limit, int d) {
+    String word = placement.replaceFirst(":.*", "");
+    Placement p = Placement.of(word);
+    boolean bare = word.equals(placement);
+    if (bare == (p == Placement.EVERY || p == Placement.FIXED)) {
+      throw new QuantityException(
+          "read placement '%s', expected optimal, equal, pow2, every:K, at-points or fixed:FILE"
+              .formatted(placement));
+    }
+    double[] raws =
+        p == Placement.FIXED
+            ? ColumnFile.read(Path.of(placement.substring(word.length() + 1))).numbers(0)
+            : new double[0];
+    return new TableRequest(
+        p,
+        p == Placement.EVERY ? every() : 0,
+        raws,
+        cells == null ? 0 : cells,
+        limit == null ? Double.NaN : limit.number(),
+        d,
+        integer());
   }
 
   /** A receiver counts in integers where its widths are said or code is written for it. */

@@ -6,12 +6,10 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
-import java.util.stream.IntStream;
 import nocking.book.BookException;
 import nocking.book.exchange.Output;
-import nocking.book.exchange.TableWorkbook;
+import nocking.book.exchange.TableDocument;
 import nocking.firmware.TableC;
 import nocking.firmware.TableFirmware;
 import nocking.firmware.TablePython;
@@ -20,9 +18,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
-import nocking.table.StepTable;
 import nocking.table.TableError;
-import tools.jackson.databind.json.JsonMapper;
 
 /**
  * A table written to files: all of them, or none.
@@ -90,61 +86,13 @@ record TableFiles(
     return lines;
   }
 
-  private List<Integer> order() {
-    List<Integer> rising = IntStream.range(0, firmware.table().count()).boxed().toList();
-    return descending ? rising.reversed() : rising;
-  }
-
   private byte[] content(Path out) {
-    StepTable t = firmware.table();
-    String ending = out.getFileName().toString().toLowerCase(Locale.ROOT);
-    if (ending.endsWith(".csv")) return bytes(csv(t));
-    if (ending.endsWith(".json")) return bytes(json(t));
-    if (ending.endsWith(".xlsx")) {
-      double[] raw = order().stream().mapToDouble(i -> t.rawOf(i)).toArray();
-      double[] outs = order().stream().mapToDouble(i -> t.outOf(i)).toArray();
-      return TableWorkbook.of(
-          columns.axis().unit().symbol(),
-          unit(),
-          raw,
-          outs,
-          t.rawDecimals(),
-          t.outDecimals(),
-          firmware.outside());
-    }
-    throw new QuantityException("--out takes a name ending in .csv, .json or .xlsx; read " + out);
-  }
-
-  private String csv(StepTable t) {
-    var text = new StringBuilder("raw,out\n");
-    text.append(columns.axis().unit().symbol()).append(',').append(unit()).append('\n');
-    for (int i : order()) {
-      text.append(Numbers.fixed(t.rawOf(i), t.rawDecimals()))
-          .append(',')
-          .append(Numbers.fixed(t.outOf(i), t.outDecimals()))
-          .append('\n');
-    }
-    return text.toString();
-  }
-
-  private String json(StepTable t) {
-    return JsonMapper.shared()
-            .writeValueAsString(
-                Answer.object(
-                    "rawUnit",
-                    columns.axis().unit().symbol(),
-                    "unit",
-                    unit(),
-                    "outside",
-                    firmware.outside().key(),
-                    "worstError",
-                    error.worst(),
-                    "crc",
-                    "%08X".formatted(firmware.crc()),
-                    "breakpoints",
-                    order().stream()
-                        .map(i -> Answer.object("raw", t.rawOf(i), "out", t.outOf(i)))
-                        .toList()))
-        + "\n";
+    var document = new TableDocument(firmware, columns.axis(), unit(), descending, error.worst());
+    return document
+        .of(out.getFileName().toString())
+        .orElseThrow(
+            () ->
+                new QuantityException(
+                    "--out takes a name ending in .csv, .json or .xlsx; read " + out));
   }
 }

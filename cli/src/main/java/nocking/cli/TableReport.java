@@ -9,6 +9,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.table.Comparison;
+import nocking.table.MadeTable;
 import nocking.table.RowSlip;
 import nocking.table.StepTable;
 import nocking.table.TableError;

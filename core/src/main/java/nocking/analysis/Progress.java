@@ -29,7 +29,7 @@ public enum Progress {
       case TABLE ->
           c.receiver().table() == null
               ? EMPTY
-              : a.receiver().table().table().isPresent() ? FULL : HALF;
+              : a.receiver().table().result().isPresent() ? FULL : HALF;
       case CHECK -> amount(a.acceptance().measured(), Math.max(1, a.acceptance().rows().size()));
       case RECORD -> c.journal().locked() ? FULL : EMPTY;
     };

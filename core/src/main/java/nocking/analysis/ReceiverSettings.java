@@ -15,8 +15,9 @@ import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.table.Cell;
 import nocking.table.DisplayLimits;
-import nocking.table.LinearTable;
 import nocking.table.TableSpec;
+import nocking.view.OutputColumn;
+import nocking.view.TableResult;
 import nocking.wiring.Thresholds;
 
 /**
@@ -99,19 +100,19 @@ public final class ReceiverSettings {
 
   private void table() {
     TableSpec spec = channel.receiver().table();
-    Optional<LinearTable> made = analysis.receiver().table().table();
+    Optional<TableResult> made = analysis.receiver().table().result();
     if (spec == null || made.isEmpty()) return;
-    DoubleUnaryOperator f = analysis.receiver().curveOfColumn();
+    OutputColumn output = made.get().output();
     int i = 1;
-    for (Cell c : made.get().ordered(spec.descending())) {
-      double cost = Math.abs(c.out() - f.applyAsDouble(c.raw()));
+    for (Cell c : made.get().ordered()) {
+      double cost = made.get().offAt(c) * output.worth();
       add(
           "Table",
           "cell %d at %s %s"
               .formatted(
                   i++, Numbers.fixed(c.raw(), spec.rawDecimals()), spec.axis().unit().symbol()),
-          Numbers.fixed(c.out(), spec.outDecimals()),
-          unit,
+          output.text(c.out()),
+          output.unit(),
           Double.isNaN(cost) ? "" : amount(cost));
     }
   }

@@ -4,10 +4,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.stream.Stream;
 import nocking.parts.StockPart;
 import nocking.prior.PriorWeights;
 import nocking.quantity.QuantityException;
 import nocking.run.Instrument;
+import nocking.table.ReceiverShape;
 
 /**
  * A bench book.
@@ -17,13 +19,15 @@ import nocking.run.Instrument;
  * @param stock the drawer of parts
  * @param priorWeights the bench's meter and how common each kind of fault is here
  * @param instruments meters and references of the bench, in their order
+ * @param shapes receivers' shapes of this book, in their order; those that are shipped come on top
  */
 public record Book(
     List<Channel> channels,
     List<SensorCard> cards,
     List<StockPart> stock,
     PriorWeights priorWeights,
-    List<Instrument> instruments) {
+    List<Instrument> instruments,
+    List<ReceiverShape> shapes) {
   public static final Book EMPTY = new Book(List.of());
 
   public Book {
@@ -32,31 +36,49 @@ public record Book(
     stock = stock == null ? List.of() : List.copyOf(stock);
     priorWeights = priorWeights == null ? PriorWeights.USUAL : priorWeights;
     instruments = instruments == null ? List.of() : List.copyOf(instruments);
+    shapes = shapes == null ? List.of() : List.copyOf(shapes);
   }
 
-  /** A book of channels, without cards and stock. */
+  /** A book of channels with nothing beside them. */
   public Book(List<Channel> channels) {
-    this(channels, List.of(), List.of(), PriorWeights.USUAL, List.of());
+    this(channels, List.of(), List.of(), PriorWeights.USUAL, List.of(), List.of());
   }
 
   public Book withChannels(List<Channel> v) {
-    return new Book(v, cards, stock, priorWeights, instruments);
+    return new Book(v, cards, stock, priorWeights, instruments, shapes);
   }
 
   public Book withCards(List<SensorCard> v) {
-    return new Book(channels, v, stock, priorWeights, instruments);
+    return new Book(channels, v, stock, priorWeights, instruments, shapes);
   }
 
   public Book withStock(List<StockPart> v) {
-    return new Book(channels, cards, v, priorWeights, instruments);
+    return new Book(channels, cards, v, priorWeights, instruments, shapes);
   }
 
   public Book withPriorWeights(PriorWeights v) {
-    return new Book(channels, cards, stock, v, instruments);
+    return new Book(channels, cards, stock, v, instruments, shapes);
   }
 
   public Book withInstruments(List<Instrument> v) {
-    return new Book(channels, cards, stock, priorWeights, v);
+    return new Book(channels, cards, stock, priorWeights, v, shapes);
+  }
+
+  public Book withShapes(List<ReceiverShape> v) {
+    return new Book(channels, cards, stock, priorWeights, instruments, v);
+  }
+
+  /** Shapes that a receiver can have: those that every book has, and its own. */
+  public List<ReceiverShape> allShapes() {
+    return Stream.concat(ReceiverShape.SHIPPED.stream(), shapes.stream()).toList();
+  }
+
+  /** The book with a shape replaced where its name is known, else added at the end. */
+  public Book with(ReceiverShape shape) {
+    var next = new ArrayList<>(shapes);
+    next.removeIf(s -> s.name().equals(shape.name()));
+    next.add(shape);
+    return withShapes(next);
   }
 
   /** An instrument by its name. */
@@ -158,7 +180,7 @@ public record Book(
 
   /**
    * The book with what lies on the shelf of another one: cards that are new here, and drawer,
-   * instruments, meter and weights where this book has none of its own.
+   * instruments, shapes, meter and weights where this book has none of its own.
    */
   public Book withShelfOf(Book other) {
     Book next = this;
@@ -167,6 +189,7 @@ public record Book(
     }
     if (next.stock.isEmpty()) next = next.withStock(other.stock);
     if (next.instruments.isEmpty()) next = next.withInstruments(other.instruments);
+    if (next.shapes.isEmpty()) next = next.withShapes(other.shapes);
     return next.priorWeights.equals(PriorWeights.USUAL)
         ? next.withPriorWeights(other.priorWeights)
         : next;

@@ -8,8 +8,11 @@ import nocking.fit.Trim;
 import nocking.points.PointSet;
 import nocking.sensor.Sensor;
 import nocking.stage.Stage;
+import nocking.table.BenchPairs;
 import nocking.table.DisplayLimits;
 import nocking.table.TableSpec;
+import nocking.table.Transfer;
+import nocking.table.TypedCell;
 import nocking.wiring.Checklist;
 import nocking.wiring.Observation;
 import nocking.wiring.WirePlan;
@@ -40,7 +43,10 @@ record ChannelForm(
     DisplayLimits limits,
     Overload overload,
     Checklist checklist,
-    Trim trim) {
+    Trim trim,
+    BenchPairs bench,
+    List<TypedCell> typing,
+    List<Transfer> transfers) {
 
   static ChannelForm of(Channel c) {
     Design d = c.design();
@@ -65,7 +71,10 @@ record ChannelForm(
         c.receiver().limits(),
         d.overload(),
         c.wiring().checklist(),
-        c.calibration().trim());
+        c.calibration().trim(),
+        c.receiver().bench(),
+        c.receiver().typing(),
+        c.receiver().transfers());
   }
 
   Channel channel() {
@@ -74,7 +83,7 @@ record ChannelForm(
         new Design(definition, sensor, card, stages, converter, surroundings, overload),
         new Wiring(wiring, bands, seen, checklist),
         new Calibration(points, adopted, trim),
-        new Receiver(table, stored, limits),
+        new Receiver(table, stored, limits, bench, typing, transfers),
         new Acceptance(check),
         new Journal(notes, locked));
   }

@@ -6,6 +6,7 @@ import nocking.prior.PriorWeights;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.run.Instrument;
+import nocking.table.ReceiverShape;
 
 /**
  * The JSON form of the document, which is the records themselves; {@code channel.schema.json}
@@ -33,14 +34,16 @@ public final class ChannelJson {
       List<SensorCard> cards,
       List<StockPart> stock,
       PriorWeights weighing,
-      List<Instrument> instruments) {
+      List<Instrument> instruments,
+      List<ReceiverShape> shapes) {
     static BookForm of(Book b) {
       return new BookForm(
           b.channels().stream().map(ChannelForm::of).toList(),
           b.cards(),
           b.stock(),
           b.priorWeights(),
-          b.instruments());
+          b.instruments(),
+          b.shapes());
     }
   }
 
@@ -74,6 +77,16 @@ public final class ChannelJson {
     return DocumentJson.parse(json, source, PriorWeights.class);
   }
 
+  /** A receiver's shape on one line, as the book keeps it. */
+  public static String compact(ReceiverShape shape) {
+    return DocumentJson.compact(shape);
+  }
+
+  /** A receiver's shape as the book keeps it. */
+  public static ReceiverShape readShape(String json, String source) {
+    return DocumentJson.parse(json, source, ReceiverShape.class);
+  }
+
   /** A sensor card as the book keeps it. */
   public static SensorCard readCard(String json, String source) {
     SensorCard card = DocumentJson.parse(json, source, SensorCard.class);
@@ -104,7 +117,8 @@ public final class ChannelJson {
               file.book.cards,
               file.book.stock,
               file.book.weighing,
-              file.book.instruments);
+              file.book.instruments,
+              file.book.shapes);
       book.cards().forEach(c -> sound(c, source));
       return book;
     }

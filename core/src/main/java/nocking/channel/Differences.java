@@ -23,6 +23,9 @@ public final class Differences {
     part("wiring", then.wiring().plan(), now.wiring().plan(), list);
     part("table", then.receiver().table(), now.receiver().table(), list);
     part("receiver's own curve", then.receiver().stored(), now.receiver().stored(), list);
+    part("bench pairs", then.receiver().bench(), now.receiver().bench(), list);
+    part("list typed in", then.receiver().typing(), now.receiver().typing(), list);
+    part("transfers", then.receiver().transfers(), now.receiver().transfers(), list);
     part("display limits", then.receiver().limits(), now.receiver().limits(), list);
     part("check", then.acceptance().check(), now.acceptance().check(), list);
     part("bands", then.wiring().bands(), now.wiring().bands(), list);

@@ -1,6 +1,7 @@
 package nocking.channel;
 
 import java.util.List;
+import java.util.regex.Pattern;
 import nocking.band.AlarmBand;
 import nocking.band.BandPlan;
 import nocking.band.SwitchPoint;
@@ -12,11 +13,15 @@ import nocking.element.Parameter;
 import nocking.points.PointSet;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
+import nocking.quantity.QuantityParser;
 import nocking.quantity.Spread;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.sensor.Sensor;
+import nocking.table.BenchPairs;
+import nocking.table.Cell;
 import nocking.table.DisplayLimits;
+import nocking.table.TableSpec;
 import nocking.wiring.Observation;
 import nocking.wiring.Place;
 
@@ -27,6 +32,9 @@ import nocking.wiring.Place;
  */
 public final class UnitChange {
   private static final int DIGITS = 12;
+
+  /** What is typed without any unit. */
+  private static final Pattern NUMBER = Pattern.compile("[-+*/().0-9eE\\s]+");
 
   private final Unit from;
   private final Unit to;
@@ -63,7 +71,7 @@ public final class UnitChange {
     return c.design(this::design)
         .wiring(w -> new Wiring(w.plan(), bands(w.bands()), seen(w.seen()), w.checklist()))
         .calibration(k -> k.withPoints(points(k.points())))
-        .receiver(r -> r.withLimits(limits(r.limits())))
+        .receiver(this::receiver)
         .acceptance(a -> a.withCheck(check(a.check())));
   }
 
@@ -98,6 +106,34 @@ public final class UnitChange {
     List<ReferencePoint> points =
         set.points().stream().map(p -> p.withApplied(value(p.applied()))).toList();
     return new PointSet(set.raw(), points);
+  }
+
+  /** What went into the receiver stays what it was; transfers say their own unit. */
+  private Receiver receiver(Receiver r) {
+    return r.withLimits(limits(r.limits()))
+        .withTable(r.table() == null ? null : table(r.table()))
+        .withBench(r.bench() == null ? null : bench(r.bench()))
+        .withTyping(List.of());
+  }
+
+  private TableSpec table(TableSpec t) {
+    List<Cell> hand =
+        t.arithmetic().fullScale() > 0
+            ? t.byHand()
+            : t.byHand().stream()
+                .map(c -> new Cell(c.raw(), value(Value.of(c.out())).number()))
+                .toList();
+    return t.withByHand(hand).with(t.goal().withTolerance(tolerance(t.goal().tolerance())));
+  }
+
+  /** A share of the span and steps of the output stay what they are; a unit that was typed, too. */
+  private String tolerance(String typed) {
+    if (typed == null || !NUMBER.matcher(typed).matches()) return typed;
+    return difference(Value.of(QuantityParser.value(typed, Unit.ONE))).typed();
+  }
+
+  private BenchPairs bench(BenchPairs b) {
+    return b.withTruth(b.truth().stream().map(t -> value(Value.of(t)).number()).toList());
   }
 
   private DisplayLimits limits(DisplayLimits l) {

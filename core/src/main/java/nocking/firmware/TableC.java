@@ -7,7 +7,6 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 import nocking.quantity.Numbers;
-import nocking.table.Outside;
 import nocking.table.StepTable;
 
 /**
@@ -55,16 +54,16 @@ public record TableC(String name, TableFirmware firmware, List<String> about, St
     String lines = about.stream().map(l -> " * " + comment(l) + "\n").collect(Collectors.joining());
     String step = Numbers.fixed(table().step(), table().outDecimals());
     String fault =
-        firmware.outside() != Outside.FAULT
+        !firmware.givesFaults()
             ? ""
             : firmware.real()
-                ? "/* Outside the table the look-up gives NAN. */\n"
-                : "/* Outside the table the look-up gives this. */\n#define %s_FAULT INT32_MIN\n"
+                ? "/* Where there is no reading the look-up gives NAN. */\n"
+                : "/* Where there is no reading the look-up gives this. */\n#define %s_FAULT INT32_MIN\n"
                     .formatted(u);
     return """
         /*
         %s * Raw codes %d ... %d, straight lines between the cells; outside them: %s.
-        %s */
+        %s%s */
         #ifndef %s_TABLE_H
         #define %s_TABLE_H
 
@@ -89,6 +88,7 @@ public record TableC(String name, TableFirmware firmware, List<String> about, St
             firmware.leastRaw(),
             firmware.mostRaw(),
             outsideWords(),
+            guards(),
             arithmetic(),
             u,
             u,
@@ -117,6 +117,31 @@ public record TableC(String name, TableFirmware firmware, List<String> about, St
       case HOLD -> "the end value stands";
       case FAULT -> "a fault code";
     };
+  }
+
+  /** What is built in beside the table. */
+  private String guards() {
+    Guards g = firmware.guards();
+    var lines = new StringBuilder();
+    if (g.faultBelow() != null) {
+      lines.append(" * Raw codes below %d can only be a broken wire.\n".formatted(g.faultBelow()));
+    }
+    if (g.faultAbove() != null) {
+      lines.append(" * Raw codes above %d can only be a broken wire.\n".formatted(g.faultAbove()));
+    }
+    if (g.least() != null) {
+      lines.append(
+          " * Nothing below %s %s is given.\n".formatted(quantity(g.least()), comment(unit)));
+    }
+    if (g.most() != null) {
+      lines.append(
+          " * Nothing above %s %s is given.\n".formatted(quantity(g.most()), comment(unit)));
+    }
+    return lines.toString();
+  }
+
+  private String quantity(long steps) {
+    return Numbers.fixed(steps * table().step(), table().outDecimals());
   }
 
   private String arithmetic() {
@@ -154,7 +179,7 @@ public record TableC(String name, TableFirmware firmware, List<String> about, St
 
   public String source() {
     String real = firmware.real() ? realLookUp() : integerLookUp();
-    boolean nan = firmware.real() && firmware.outside() == Outside.FAULT;
+    boolean nan = firmware.real() && firmware.givesFaults();
     return """
         #include "%s_table.h"
         %s
@@ -190,7 +215,26 @@ public record TableC(String name, TableFirmware firmware, List<String> about, St
                   .formatted(first, last);
           case FAULT -> "    if (raw < %s || raw > %s) return %s;\n".formatted(first, last, fault);
         };
-    return held + end;
+    return held + broken(fault) + end;
+  }
+
+  private String broken(String fault) {
+    Guards g = firmware.guards();
+    String below = g.faultBelow() == null ? "" : "raw < %d".formatted(g.faultBelow());
+    String above = g.faultAbove() == null ? "" : "raw > %d".formatted(g.faultAbove());
+    if (!g.faults()) return "";
+    String test = below + (below.isEmpty() || above.isEmpty() ? "" : " || ") + above;
+    return "    if (%s) return %s;\n".formatted(test, fault);
+  }
+
+  /** Holds a result where the display stands still; nothing where it does not. */
+  private String shown(String result, String least, String most) {
+    Guards g = firmware.guards();
+    String low =
+        g.least() == null ? "" : "    if (%1$s < %2$s) %1$s = %2$s;\n".formatted(result, least);
+    String high =
+        g.most() == null ? "" : "    if (%1$s > %2$s) %1$s = %2$s;\n".formatted(result, most);
+    return low + high;
   }
 
   private String held() {
@@ -245,10 +289,25 @@ public record TableC(String name, TableFirmware firmware, List<String> about, St
             product += width / 2;
             share = product / width;
             if (product %% width < 0) share--;
-            return (int32_t)((%3$s)%1$s_out[low] + share);
+            share += (%3$s)%1$s_out[low];
+        %6$s    return (int32_t)share;
         }
         """
-        .formatted(name, variables(), t, ends(held(), fault), search());
+        .formatted(
+            name,
+            variables(),
+            t,
+            ends(held(), fault),
+            search(),
+            shown("share", limit(firmware.guards().least()), limit(firmware.guards().most())));
+  }
+
+  private static String limit(Long steps) {
+    return steps == null ? "" : whole(steps);
+  }
+
+  private String single(Long steps) {
+    return steps == null ? "" : literal(firmware.single(steps));
   }
 
   private String realLookUp() {
@@ -258,10 +317,16 @@ public record TableC(String name, TableFirmware firmware, List<String> about, St
         %2$s    float share;
 
         %3$s%4$s    share = (float)(raw - (int32_t)%1$s_raw[low]) / (float)((int32_t)%1$s_raw[low + 1U] - (int32_t)%1$s_raw[low]);
-            return %1$s_out[low] + (%1$s_out[low + 1U] - %1$s_out[low]) * share;
+            share = %1$s_out[low] + (%1$s_out[low + 1U] - %1$s_out[low]) * share;
+        %5$s    return share;
         }
         """
-        .formatted(name, variables(), ends(held(), "NAN"), search());
+        .formatted(
+            name,
+            variables(),
+            ends(held(), "NAN"),
+            search(),
+            shown("share", single(firmware.guards().least()), single(firmware.guards().most())));
   }
 
   /** Raw codes at which the self-test looks: between cells, at the ends and beyond them. */

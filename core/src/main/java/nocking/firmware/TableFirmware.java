@@ -16,9 +16,10 @@ import nocking.table.StepTable;
  *     has codes below 0
  * @param outBits width of the outputs, 2 to 32, signed
  * @param real true for a look-up with single-precision floating point
+ * @param guards limits of raw codes and outputs that are built in
  */
 public record TableFirmware(
-    StepTable table, Outside outside, int rawBits, int outBits, boolean real) {
+    StepTable table, Outside outside, int rawBits, int outBits, boolean real, Guards guards) {
   /** What an integer look-up gives where it has no reading. */
   public static final int FAULT = Integer.MIN_VALUE;
 
@@ -38,6 +39,11 @@ public record TableFirmware(
     }
   }
 
+  /** A look-up with nothing built in beside its table. */
+  public TableFirmware(StepTable table, Outside outside, int rawBits, int outBits, boolean real) {
+    this(table, outside, rawBits, outBits, real, Guards.NONE);
+  }
+
   /**
    * The firmware of a table of which every result fits.
    *
@@ -45,9 +51,30 @@ public record TableFirmware(
    */
   public static TableFirmware of(
       StepTable table, Outside outside, int rawBits, int outBits, boolean real) {
-    var f = new TableFirmware(table, outside, rawBits, outBits, real);
-    if (!real) f.proof();
-    return f;
+    return new TableFirmware(table, outside, rawBits, outBits, real).proven();
+  }
+
+  /**
+   * The same with limits built in.
+   *
+   * @throws QuantityException where an output that is held does not fit its width
+   */
+  public TableFirmware with(Guards v) {
+    return new TableFirmware(table, outside, rawBits, outBits, real, v).proven();
+  }
+
+  private TableFirmware proven() {
+    if (!real) {
+      proof();
+      if (guards.least() != null) fits(guards.least(), first());
+      if (guards.most() != null) fits(guards.most(), last());
+    }
+    return this;
+  }
+
+  /** True where some raw code has no reading. */
+  boolean givesFaults() {
+    return outside == Outside.FAULT || guards.faults();
   }
 
   private static void within(String option, int bits, int most) {
@@ -82,16 +109,18 @@ public record TableFirmware(
   /** What the integer look-up gives for any 32-bit code. */
   public int look(int raw) {
     int at = held(raw);
+    if (guards.fault(at)) return FAULT;
     if (at < first() || at > last()) {
       if (outside == Outside.FAULT) return FAULT;
       if (outside == Outside.HOLD) at = Math.clamp(at, first(), last());
     }
-    return Math.toIntExact(table.whole(at));
+    return Math.toIntExact(guards.shown(table.whole(at)));
   }
 
   /** What the look-up with floats gives, in the quantity; NaN for a fault. */
   public float lookReal(int raw) {
     int at = held(raw);
+    if (guards.fault(at)) return Float.NaN;
     if (at < first() || at > last()) {
       if (outside == Outside.FAULT) return Float.NaN;
       if (outside == Outside.HOLD) at = Math.clamp(at, first(), last());
@@ -100,12 +129,19 @@ public record TableFirmware(
     int i = table.line(at);
     float y0 = out(i);
     float y1 = out(i + 1);
-    return y0 + (y1 - y0) * ((float) (at - r[i]) / (float) (r[i + 1] - r[i]));
+    float y = y0 + (y1 - y0) * ((float) (at - r[i]) / (float) (r[i + 1] - r[i]));
+    if (guards.least() != null) y = Math.max(y, single(guards.least()));
+    return guards.most() == null ? y : Math.min(y, single(guards.most()));
   }
 
   /** An output as the nearest float, in the quantity. */
   float out(int cell) {
-    return (float) (table.out()[cell] / Math.pow(10, table.outDecimals()));
+    return single(table.out()[cell]);
+  }
+
+  /** Steps of the output as the nearest float, in the quantity. */
+  float single(long steps) {
+    return (float) (steps / Math.pow(10, table.outDecimals()));
   }
 
   /**

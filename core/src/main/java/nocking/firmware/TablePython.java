@@ -1,5 +1,6 @@
 package nocking.firmware;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -36,10 +37,10 @@ public record TablePython(String name, TableFirmware firmware, String title, Str
         };
     String line =
         firmware.real()
-            ? "    return OUT[i] + (OUT[i + 1] - OUT[i]) * ((raw - RAW[i]) / width)\n"
+            ? "    out = OUT[i] + (OUT[i + 1] - OUT[i]) * ((raw - RAW[i]) / width)\n"
             : """
                 # The nearest step, half up.
-                return OUT[i] + ((OUT[i + 1] - OUT[i]) * (raw - RAW[i]) + width // 2) // width
+                out = OUT[i] + ((OUT[i + 1] - OUT[i]) * (raw - RAW[i]) + width // 2) // width
             """;
     return """
         \"""%s: %s.\"""
@@ -51,9 +52,10 @@ public record TablePython(String name, TableFirmware firmware, String title, Str
 
         def %s_lookup(raw):
             raw = min(max(raw, %d), %d)
-        %s    i = min(max(bisect_right(RAW, raw) - 1, 0), len(RAW) - 2)
+        %s%s    i = min(max(bisect_right(RAW, raw) - 1, 0), len(RAW) - 2)
             width = RAW[i + 1] - RAW[i]
-        %s"""
+        %s%s    return out
+        """
         .formatted(
             title.replace("\"", "'").replace("\\", "/").replace('\n', ' '),
             firmware.real()
@@ -65,7 +67,33 @@ public record TablePython(String name, TableFirmware firmware, String title, Str
             name,
             firmware.leastRaw(),
             firmware.mostRaw(),
+            broken(),
             ends,
-            line);
+            line,
+            shown());
+  }
+
+  /** Raw codes that only a broken wire gives. */
+  private String broken() {
+    Guards g = firmware.guards();
+    var tests = new ArrayList<String>();
+    if (g.faultBelow() != null) tests.add("raw < " + g.faultBelow());
+    if (g.faultAbove() != null) tests.add("raw > " + g.faultAbove());
+    if (tests.isEmpty()) return "";
+    return "    if %s:\n        return None\n".formatted(String.join(" or ", tests));
+  }
+
+  /** Where the display stands still. */
+  private String shown() {
+    Guards g = firmware.guards();
+    String low = g.least() == null ? "" : "    out = max(out, %s)\n".formatted(output(g.least()));
+    String high = g.most() == null ? "" : "    out = min(out, %s)\n".formatted(output(g.most()));
+    return low + high;
+  }
+
+  private String output(long steps) {
+    return firmware.real()
+        ? Double.toString(steps / Math.pow(10, firmware.table().outDecimals()))
+        : String.valueOf(steps);
   }
 }

@@ -1,5 +1,7 @@
 package nocking.table;
 
+import java.util.Arrays;
+import java.util.stream.Collectors;
 import nocking.quantity.QuantityException;
 
 /** Where the break-points of a table stand. */
@@ -7,7 +9,10 @@ public enum Placement {
   /** As few as a tolerance allows, or the least worst error of so many. */
   OPTIMAL("optimal", "best places"),
   EQUAL("equal", "equal steps"),
-  POW2("pow2", "steps of a power of two");
+  POW2("pow2", "steps of a power of two"),
+  EVERY("every", "every k-th row"),
+  AT_POINTS("at-points", "at the points"),
+  FIXED("fixed", "a fixed axis");
 
   private final String key;
   private final String title;
@@ -25,12 +30,19 @@ public enum Placement {
     return title;
   }
 
+  /** True where a number of cells is part of the request. */
+  public boolean counts() {
+    return this == OPTIMAL || this == EQUAL || this == POW2;
+  }
+
   /**
    * @throws QuantityException for a word that is none
    */
   public static Placement of(String key) {
     for (Placement p : values()) if (p.key.equals(key)) return p;
     throw new QuantityException(
-        "read placement '%s', expected optimal, equal or pow2".formatted(key));
+        "read placement '%s', expected %s"
+            .formatted(
+                key, Arrays.stream(values()).map(p -> p.key).collect(Collectors.joining(", "))));
   }
 }

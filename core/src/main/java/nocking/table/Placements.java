@@ -3,6 +3,7 @@ package nocking.table;
 import java.util.Arrays;
 import java.util.TreeSet;
 import java.util.stream.IntStream;
+import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 
 /**
@@ -102,24 +103,47 @@ public final class Placements {
   }
 
   /**
-   * At given raw values, as a receiver with a fixed axis wants them.
+   * At given raw values, as a receiver with a fixed axis wants them. Where they go beyond the data,
+   * the line from the end of the data to the next of them goes on.
    *
-   * @throws QuantityException where one lies outside the data
+   * @throws QuantityException where none of them lies inside the data
    */
   public static StepTable at(Truth truth, double[] raws, int outDecimals, boolean rounded) {
     RawAxis axis = truth.axis();
+    truth.requireSteps(outDecimals);
     double scale = Math.pow(10, axis.decimals());
-    int[] raw = new int[raws.length];
-    for (int i = 0; i < raw.length; i++) {
-      double step = Math.rint(raws[i] * scale);
-      if (step < axis.first() || step > axis.last()) {
-        throw new QuantityException(
-            "the fixed axis has raw %s, the data go from %s to %s"
-                .formatted(raws[i], axis.at(axis.first()), axis.at(axis.last())));
-      }
-      raw[i] = (int) step;
+    int[] raw = Arrays.stream(raws).mapToInt(r -> (int) Math.rint(r * scale)).sorted().toArray();
+    int[] inside = Arrays.stream(raw).filter(axis::has).toArray();
+    if (inside.length == 0) {
+      throw new QuantityException(
+          "the fixed axis goes from raw %s to %s, the data from %s to %s"
+              .formatted(
+                  Numbers.plain(raw[0] / scale),
+                  Numbers.plain(raw[raw.length - 1] / scale),
+                  Numbers.plain(axis.at(axis.first())),
+                  Numbers.plain(axis.at(axis.last()))));
     }
-    Arrays.sort(raw);
-    return on(truth, raw, outDecimals, rounded);
+    int next = inside[0] > axis.first() || inside.length == 1 ? inside[0] : inside[1];
+    int last = inside[inside.length - 1];
+    int former = last < axis.last() || inside.length == 1 ? last : inside[inside.length - 2];
+    double steps = Math.pow(10, outDecimals);
+    long[] out = new long[raw.length];
+    for (int i = 0; i < raw.length; i++) {
+      double y =
+          raw[i] < axis.first()
+              ? beyond(truth, axis.first(), next, raw[i])
+              : raw[i] > axis.last()
+                  ? beyond(truth, axis.last(), former, raw[i])
+                  : truth.at(raw[i]);
+      out[i] = Math.round(y * steps);
+    }
+    return new StepTable(axis.decimals(), outDecimals, raw, out, rounded);
+  }
+
+  /** The line through the truth at an end and at another step. */
+  private static double beyond(Truth truth, int end, int inside, int at) {
+    int other = inside == end ? truth.axis().first() + truth.axis().last() - end : inside;
+    double slope = (truth.at(other) - truth.at(end)) / ((double) other - end);
+    return truth.at(end) + slope * ((double) at - end);
   }
 }

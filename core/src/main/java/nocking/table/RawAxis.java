@@ -43,6 +43,11 @@ public record RawAxis(int decimals, int first, int last) {
     return last - first + 1;
   }
 
+  /** True for a step between its ends. */
+  public boolean has(int step) {
+    return step >= first && step <= last;
+  }
+
   /** Raw value of a step. */
   public double at(int step) {
     return step / Math.pow(10, decimals);

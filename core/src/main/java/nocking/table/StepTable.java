@@ -70,10 +70,14 @@ public record StepTable(int rawDecimals, int outDecimals, int[] raw, long[] out,
 
   /** The quantity that is read at a raw step. */
   public double read(int at) {
-    if (rounded) return whole(at) * step();
-    int i = line(at);
-    double share = ((double) at - raw[i]) / ((double) raw[i + 1] - raw[i]);
-    return (out[i] + (out[i + 1] - out[i]) * share) * step();
+    return rounded ? whole(at) * step() : line((double) at);
+  }
+
+  /** The quantity on the straight line at a raw value in steps, beyond the ends by their slopes. */
+  public double line(double at) {
+    int i = line((int) Math.floor(Math.clamp(at, raw[0], raw[raw.length - 1])));
+    double share = (at - raw[i]) / ((double) raw[i + 1] - raw[i]);
+    return (out[i] + (out[i + 1] - out[i]) * share) / Math.pow(10, outDecimals);
   }
 
   /** What it leaves at every raw step between its ends that has a true value: the worst of each. */
@@ -89,6 +93,11 @@ public record StepTable(int rawDecimals, int outDecimals, int[] raw, long[] out,
       errors.add(axis.at(at), Math.abs(below) > Math.abs(above) ? below : above);
     }
     return errors.result();
+  }
+
+  /** Cells that stand where nothing is known of the truth. */
+  public int beyond(Truth truth) {
+    return (int) Arrays.stream(raw).filter(r -> !truth.axis().has(r)).count();
   }
 
   /** What it leaves at each of the pairs, in their order. */

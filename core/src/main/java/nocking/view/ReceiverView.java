@@ -5,7 +5,6 @@ import java.util.function.DoubleUnaryOperator;
 import nocking.algebra.AlgebraException;
 import nocking.channel.Channel;
 import nocking.channel.StoredCurve;
-import nocking.converter.Converter;
 import nocking.element.Measurand;
 import nocking.path.PathState;
 import nocking.path.SignalPath;
@@ -15,8 +14,6 @@ import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.table.DisplayLimits;
-import nocking.table.LinearTable;
-import nocking.table.TableError;
 import nocking.table.TableSpec;
 import nocking.wiring.Thresholds;
 
@@ -154,17 +151,11 @@ public final class ReceiverView {
     TableSpec spec = channel.receiver().table();
     if (spec == null) return TableOutcome.none("no table is asked for yet");
     boolean bySensor = spec.axis() == RawUnit.OHMS && channel.design().sensor() != null;
-    if (calibration.curve().isEmpty() && !bySensor) {
+    if (calibration.curve().isEmpty() && !bySensor && !spec.goal().bench()) {
       return TableOutcome.none("there is no curve yet: define the sensor");
     }
     try {
-      RawColumn column = column(spec);
-      DoubleUnaryOperator f = column.curve();
-      LinearTable made =
-          LinearTable.equalSteps(
-              f, column.span(), spec.cells(), spec.rawDecimals(), spec.outDecimals());
-      TableError error = made.against(f, spec.axis() == RawUnit.COUNTS);
-      return new TableOutcome(Optional.of(made), Optional.of(error), "");
+      return TableOutcome.of(new TableWork(channel, column(spec)).result());
     } catch (QuantityException | AlgebraException e) {
       return TableOutcome.none(e.getMessage());
     }
@@ -172,15 +163,6 @@ public final class ReceiverView {
 
   private RawColumn column(TableSpec spec) {
     return new RawColumn(channel, design, calibration, spec.axis());
-  }
-
-  /**
-   * The quantity by the curve for a raw value of the table.
-   *
-   * @throws QuantityException where there is no such curve
-   */
-  public DoubleUnaryOperator curveOfColumn() {
-    return column(channel.receiver().table()).curve();
   }
 
   /** The raw value of the table for volts; NaN where the path that makes them is not known. */
@@ -253,16 +235,10 @@ public final class ReceiverView {
   }
 
   private DoubleUnaryOperator byThisChannel() {
-    Optional<LinearTable> held = table().table();
+    Optional<TableResult> held = table().result();
     if (held.isEmpty()) return calibration.function().orElseThrow();
     Optional<DoubleUnaryOperator> raw = column(channel.receiver().table()).ofVolts();
     if (raw.isEmpty()) return calibration.function().orElseThrow();
-    Converter converter = channel.design().converter();
-    LinearTable made = held.get();
-    return switch (channel.receiver().table().axis()) {
-      case VOLTS -> made::look;
-      case COUNTS -> v -> made.look(converter.code(v));
-      case OHMS -> v -> made.look(raw.get().applyAsDouble(v));
-    };
+    return raw.get().andThen(held.get()::reading);
   }
 }

@@ -1,17 +1,14 @@
 package nocking.view;
 
 import java.util.Optional;
-import nocking.table.LinearTable;
-import nocking.table.TableError;
 
-/**
- * The table that the receiver would hold, or why there is none.
- *
- * @param error against the adopted curve, looked at between the cells too
- */
-public record TableOutcome(
-    Optional<LinearTable> table, Optional<TableError> error, String problem) {
+/** The table that the receiver would hold, or why there is none. */
+public record TableOutcome(Optional<TableResult> result, String problem) {
   static TableOutcome none(String problem) {
-    return new TableOutcome(Optional.empty(), Optional.empty(), problem);
+    return new TableOutcome(Optional.empty(), problem);
+  }
+
+  static TableOutcome of(TableResult result) {
+    return new TableOutcome(Optional.of(result), "");
   }
 }

@@ -71,7 +71,7 @@ class AdoptedModelsTest {
         assertThat(curve.quantity(curve.raw(x))).as(model).isCloseTo(x, within(1e-7));
       }
       assertThat(a.receiver().table().problem()).isEmpty();
-      assertThat(a.receiver().table().table()).isPresent();
+      assertThat(a.receiver().table().result()).isPresent();
     }
     assertThat(a.at(9)).isPresent();
     assertThat(a.acceptance().worstError()).isPresent();

@@ -149,21 +149,23 @@ class AnalysisTest {
             .calibration()
             .adopting("line")
             .receiver(r -> r.withTable(new TableSpec(6, RawUnit.VOLTS, false, 4, 3)));
-    var volts = Analysis.of(c).receiver().table();
-    assertThat(volts.table().orElseThrow().cells().getFirst().out()).isCloseTo(4, within(0.002));
-    assertThat(volts.table().orElseThrow().cells().getLast().out()).isCloseTo(14, within(0.002));
-    assertThat(volts.error().orElseThrow().worst()).isLessThan(0.001);
+    var volts = Analysis.of(c).receiver().table().result().orElseThrow();
+    assertThat(volts.cells().getFirst().out()).isCloseTo(4, within(0.002));
+    assertThat(volts.cells().getLast().out()).isCloseTo(14, within(0.002));
+    assertThat(volts.error().worst()).isLessThan(0.001);
     var counts =
         Analysis.of(c.receiver(r -> r.withTable(c.receiver().table().withAxis(RawUnit.COUNTS))))
             .receiver()
-            .table();
-    assertThat(counts.table().orElseThrow().cells()).allMatch(k -> k.raw() == Math.rint(k.raw()));
-    assertThat(counts.error().orElseThrow().worst()).isLessThan(0.001);
+            .table()
+            .result()
+            .orElseThrow();
+    assertThat(counts.cells()).allMatch(k -> k.raw() == Math.rint(k.raw()));
+    assertThat(counts.error().worst()).isLessThan(0.001);
     var tooMany =
         Analysis.of(c.receiver(r -> r.withTable(new TableSpec(900, RawUnit.VOLTS, false, 1, 3))))
             .receiver()
             .table();
-    assertThat(tooMany.problem()).contains("ask for fewer cells or more raw decimals");
+    assertThat(tooMany.problem()).contains("too few for 900 cells");
   }
 
   @Test

@@ -18,6 +18,7 @@ import nocking.sensor.Sensor;
 import nocking.stage.Divider;
 import nocking.stage.Stage;
 import nocking.table.DisplayLimits;
+import nocking.table.ReceiverShape;
 import nocking.table.TableSpec;
 import nocking.wiring.Checklist;
 import nocking.wiring.Meter;
@@ -100,7 +101,8 @@ class BookTest {
             List.of(card("1", "Theirs"), other),
             List.of(more),
             meter,
-            List.of(Instrument.byHand("Rule", Unit.of("mm"))));
+            List.of(Instrument.byHand("Rule", Unit.of("mm"))),
+            List.of(new ReceiverShape("theirs", TableSpec.DEFAULT)));
     assertThat(Book.EMPTY.withShelfOf(from)).isEqualTo(from.withChannels(List.of()));
     Book own =
         new Book(
@@ -108,7 +110,8 @@ class BookTest {
             List.of(card),
             List.of(ohms),
             meter,
-            List.of(Instrument.byHand("Own", Unit.VOLT)));
+            List.of(Instrument.byHand("Own", Unit.VOLT)),
+            List.of(new ReceiverShape("own", TableSpec.DEFAULT)));
     Book taken = own.withShelfOf(from.withPriorWeights(PriorWeights.USUAL));
     assertThat(taken).isEqualTo(own.with(other));
   }

@@ -54,12 +54,26 @@ class TableFirmwareTest {
           new StepTable(0, r.nextInt(4), raw.stream().mapToInt(i -> i).toArray(), out, true);
       Outside outside = Outside.values()[k % 3];
       try {
-        return TableFirmware.of(table, outside, bits, outBits, k % 5 == 4);
+        TableFirmware bare = TableFirmware.of(table, outside, bits, outBits, k % 5 == 4);
+        return k % 4 == 1 ? bare.with(guards(r, low, size, out)) : bare;
       } catch (QuantityException e) {
         // Extended, its ends do not fit the width: another one.
         continue;
       }
     }
+  }
+
+  /** Limits of raw codes and outputs, each of them there or not. */
+  private static Guards guards(Random r, int low, int size, long[] out) {
+    int a = low + r.nextInt(size / 2);
+    int b = low + size / 2 + r.nextInt(size / 2);
+    long least = Math.min(out[0], out[1]);
+    long most = Math.max(out[0], out[1]);
+    return new Guards(
+        r.nextInt(3) == 0 ? null : (Integer) a,
+        r.nextInt(3) == 0 ? null : (Integer) b,
+        r.nextInt(3) == 0 ? null : (Long) least,
+        r.nextInt(3) == 0 ? null : (Long) most);
   }
 
   private static void run(Path folder, List<String> command) throws Exception {

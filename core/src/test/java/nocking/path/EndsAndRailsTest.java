@@ -138,10 +138,10 @@ class EndsAndRailsTest {
       Channel c =
           thermistor(-10, 40)
               .receiver(r -> r.withTable(new TableSpec(16, RawUnit.VOLTS, descending, 3, 2)));
-      var table = Analysis.of(c).receiver().table().table().orElseThrow();
+      var table = Analysis.of(c).receiver().table().result().orElseThrow();
       SignalPath path = Analysis.of(c).design().path().orElseThrow();
-      assertThat(table.rawSpan().low()).isGreaterThanOrEqualTo(path.output(40));
-      assertThat(table.rawSpan().high()).isLessThanOrEqualTo(path.output(-10));
+      assertThat(table.cells().getFirst().raw()).isGreaterThanOrEqualTo(path.output(40));
+      assertThat(table.cells().getLast().raw()).isLessThanOrEqualTo(path.output(-10));
       assertThat(table.cells()).allMatch(cell -> Double.isFinite(cell.out()));
     }
   }

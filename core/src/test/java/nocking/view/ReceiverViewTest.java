@@ -226,7 +226,7 @@ class ReceiverViewTest {
     Channel with = thermistor(10e3).receiver(r -> r.withTable(spec));
     Channel without = with.design(d -> d.withStages(List.of()));
     for (Channel c : List.of(with, without)) {
-      List<Cell> cells = Analysis.of(c).receiver().table().table().orElseThrow().cells();
+      List<Cell> cells = Analysis.of(c).receiver().table().result().orElseThrow().cells();
       assertThat(cells).hasSize(9);
       assertThat(cells.getFirst().raw()).isCloseTo(ohms(25, R25, BETA), within(0.1));
       assertThat(cells.getLast().raw()).isCloseTo(ohms(0, R25, BETA), within(0.1));
@@ -254,7 +254,7 @@ class ReceiverViewTest {
             k -> k.withPoints(Channels.points(new double[] {0, 10, 25}, x -> 2.6 - 0.04 * x)));
     Channel fitted = Analysis.of(points).calibration().adopting("line");
     var curve = Analysis.of(fitted).calibration().curve().orElseThrow();
-    for (Cell k : Analysis.of(fitted).receiver().table().table().orElseThrow().cells()) {
+    for (Cell k : Analysis.of(fitted).receiver().table().result().orElseThrow().cells()) {
       double volts = 3.3 * k.raw() / (k.raw() + 10e3);
       assertThat(k.out()).isCloseTo(curve.quantity(volts), within(0.0051));
     }

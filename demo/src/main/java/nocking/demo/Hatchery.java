@@ -59,7 +59,12 @@ public final class Hatchery {
                 PlantSide.paddle()));
     channels.addAll(Sump.probes());
     return new Book(
-        channels, Shelf.cards(), Shelf.drawer(), PriorWeights.USUAL, Shelf.instruments());
+        channels,
+        Shelf.cards(),
+        Shelf.drawer(),
+        PriorWeights.USUAL,
+        Shelf.instruments(),
+        Shelf.shapes());
   }
 
   private static Value typed(String text, Unit unit) {

@@ -5,6 +5,7 @@ import java.util.List;
 import nocking.channel.QuantityKind;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
+import nocking.points.RawUnit;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.run.Instrument;
@@ -12,6 +13,12 @@ import nocking.sensor.LinearSensor;
 import nocking.sensor.NtcBeta;
 import nocking.sensor.RatiometricSensor;
 import nocking.sensor.Sensor;
+import nocking.table.Arithmetic;
+import nocking.table.Outside;
+import nocking.table.Placement;
+import nocking.table.ReceiverShape;
+import nocking.table.TableGoal;
+import nocking.table.TableSpec;
 
 /** The sensor cards, the drawer and the instruments of the hatchery. */
 final class Shelf {
@@ -80,6 +87,19 @@ final class Shelf {
             .withDue("2027-03-01");
     Instrument gauge = Instrument.byHand("Gauge P-2", Unit.of("kPa")).withDue("2026-12-15");
     return List.of(bath, meter, gauge);
+  }
+
+  /** What the controllers of the raceways and the screen's own firmware want. */
+  static List<ReceiverShape> shapes() {
+    TableGoal best = TableGoal.USUAL.withPlacement(Placement.OPTIMAL);
+    return List.of(
+        new ReceiverShape(
+            "Raceway controller", new TableSpec(16, RawUnit.VOLTS, true, 3, 1).with(best)),
+        new ReceiverShape(
+            "Screen firmware",
+            new TableSpec(32, RawUnit.COUNTS, false, 0, 2)
+                .with(best.withFewest(true))
+                .with(new Arithmetic(true, 4096, 12, 16, Outside.HOLD))));
   }
 
   /** E12 from 100 Ω to 820 kΩ with gaps, as a drawer has. */

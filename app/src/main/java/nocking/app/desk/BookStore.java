@@ -162,6 +162,7 @@ public final class BookStore implements Store {
       if (!onDisk.stock().equals(after.stock())) file.saveStock(after.stock(), what);
       if (!onDisk.instruments().equals(after.instruments()))
         file.saveInstruments(after.instruments(), what);
+      if (!onDisk.shapes().equals(after.shapes())) file.saveShapes(after.shapes(), what);
       if (!onDisk.priorWeights().equals(after.priorWeights()))
         file.saveWeighing(after.priorWeights(), what);
       onDisk = after;

@@ -1,17 +1,15 @@
-package nocking.cli;
-
-import nocking.table.FewestBreakPoints;
-import nocking.table.LeastWorstError;
-import nocking.table.StepTable;
+package nocking.table;
 
 /**
  * A table and what is known of how small it is.
  *
+ * @param placement what it is called beside others
  * @param bound cells below which no table holds the tolerance; 0 where nothing is known
+ * @param proven true when no table with fewer cells holds it
  * @param allowance what was taken from the tolerance for rounding, in the quantity
  * @param leastError error below which no table of so many cells stays; NaN where nothing is known
  */
-record MadeTable(
+public record MadeTable(
     StepTable table,
     String placement,
     int bound,

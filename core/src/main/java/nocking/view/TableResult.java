@@ -1,0 +1,181 @@
+package nocking.view;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import nocking.fit.Samples;
+import nocking.quantity.QuantityException;
+import nocking.quantity.Sentence;
+import nocking.table.Cell;
+import nocking.table.Comparison;
+import nocking.table.MadeTable;
+import nocking.table.Outside;
+import nocking.table.Placement;
+import nocking.table.StepTable;
+import nocking.table.TableError;
+import nocking.table.TableRequest;
+import nocking.table.TableSpec;
+import nocking.table.Truth;
+
+/**
+ * The table that the receiver would hold, with what it leaves. Outputs and errors are in the unit
+ * of its output column.
+ *
+ * @param made as the rule gives it
+ * @param table as the receiver holds it: with cells at the ends it demands and those set by hand
+ * @param byHand for each cell, whether it was set by hand
+ * @param strays cells set by hand at whose raw value the table has none
+ * @param truth what is true at each raw step
+ * @param pairs that it was made of; empty for a curve
+ * @param error at every raw step, or at every pair
+ * @param untouched the same without what was set by hand
+ * @param tolerance NaN for none
+ */
+public record TableResult(
+    TableSpec spec,
+    OutputColumn output,
+    TableRequest request,
+    MadeTable made,
+    StepTable table,
+    List<Boolean> byHand,
+    List<Cell> strays,
+    Truth truth,
+    Optional<Samples> pairs,
+    TableError error,
+    TableError untouched,
+    double tolerance) {
+
+  /** What arithmetic may add to an error without its being one. */
+  private static final double HAIR = 1e-9;
+
+  public int count() {
+    return table.count();
+  }
+
+  /** The cells rising in raw. */
+  public List<Cell> cells() {
+    return IntStream.range(0, table.count())
+        .mapToObj(i -> new Cell(table.rawOf(i), table.outOf(i)))
+        .toList();
+  }
+
+  /** The cells in the order in which the receiver wants them. */
+  public List<Cell> ordered() {
+    return spec.descending() ? cells().reversed() : cells();
+  }
+
+  /** Number of a cell, rising in raw, for its place in the receiver's order. */
+  public int cell(int place) {
+    return spec.descending() ? table.count() - 1 - place : place;
+  }
+
+  /** What a table leaves at every pair, or at every raw step. */
+  public TableError left(StepTable other) {
+    return pairs.map(other::against).orElseGet(() -> other.against(truth));
+  }
+
+  /** True where a tolerance is stated and kept at every raw step. */
+  public boolean holds() {
+    return within(table.against(truth).worst());
+  }
+
+  boolean within(double worst) {
+    return !(worst > tolerance * (1 + HAIR) + 1e-12);
+  }
+
+  /** How far the output of a cell is from what is true there; NaN beyond the range. */
+  public double offAt(Cell c) {
+    double step = Math.rint(c.raw() * Math.pow(10, table.rawDecimals()));
+    return truth.axis().has((int) step) ? Math.abs(c.out() - truth.at((int) step)) : Double.NaN;
+  }
+
+  /** What the receiver shows for a raw value, in the quantity; NaN where it shows a fault. */
+  public double reading(double raw) {
+    double scale = Math.pow(10, table.rawDecimals());
+    double at = raw * scale;
+    int first = table.raw()[0];
+    int last = table.raw()[table.count() - 1];
+    if (at < first - HAIR || at > last + HAIR) {
+      if (spec.arithmetic().outside() == Outside.FAULT) return Double.NaN;
+      if (spec.arithmetic().outside() == Outside.HOLD) at = Math.clamp(at, first, last);
+    }
+    return output.quantity(table.rounded() ? table.read((int) Math.rint(at)) : table.line(at));
+  }
+
+  /**
+   * The tables that the usual habits would make, this one first. It takes its time: the best of so
+   * many cells is looked for.
+   */
+  public List<Comparison> beside() {
+    int rows = pairs.map(Samples::size).orElse(0);
+    return Comparison.beside(made.placement(), table, truth, rows, this::left);
+  }
+
+  /** What is known of how small the table is, and whether it does; one or two sentences. */
+  public String says() {
+    var text = new StringBuilder();
+    if (made.bound() > 0) {
+      text.append(
+          made.proven()
+              ? "%d cells hold %s; no table with fewer does."
+                  .formatted(made.table().count(), output.tolerance(tolerance))
+              : "%d cells hold %s; at least %d are needed, whether fewer than these do is not known."
+                  .formatted(made.table().count(), output.tolerance(tolerance), made.bound()));
+      if (made.allowance() > 0) {
+        text.append(" %s of it is left for rounding.".formatted(output.error(made.allowance())));
+      }
+    } else if (!Double.isNaN(tolerance)) {
+      text.append(
+          holds()
+              ? "It holds %s.".formatted(output.tolerance(tolerance))
+              : "It misses %s by %s."
+                  .formatted(output.tolerance(tolerance), output.error(error.worst() - tolerance)));
+    }
+    if (!Double.isNaN(made.leastError()) && made.leastError() > 0) {
+      text.append(
+          " No table of %d cells stays below %s."
+              .formatted(made.table().count(), output.error(made.leastError())));
+    }
+    int beyond = table.beyond(truth);
+    if (beyond > 0) {
+      text.append(
+          beyond == 1
+              ? " One cell lies beyond what is known and goes on with the slope there."
+              : " %d cells lie beyond what is known and go on with the slope there."
+                  .formatted(beyond));
+    }
+    if (byHand.contains(true) && error.worst() != untouched.worst()) {
+      text.append(
+          " Set by hand: worst %s, worked out %s."
+              .formatted(output.error(error.worst()), output.error(untouched.worst())));
+    }
+    if (!strays.isEmpty()) {
+      text.append(
+          strays.size() == 1
+              ? " One cell set by hand has no place in this table."
+              : " %d cells set by hand have no place in this table.".formatted(strays.size()));
+    }
+    return Sentence.capital(text.toString().strip());
+  }
+
+  /** Fewer cells do not do: what the best table with one cell less leaves, where that is known. */
+  public Optional<TableError> withOneLess() {
+    if (made.placement().equals(Placement.OPTIMAL.key()) && made.bound() > 0 && count() > 2) {
+      try {
+        var less =
+            new TableRequest(
+                Placement.OPTIMAL,
+                0,
+                new double[0],
+                made.table().count() - 1,
+                Double.NaN,
+                request.outDecimals(),
+                request.rounded());
+        return Optional.of(left(less.of(truth).table()));
+      } catch (QuantityException e) {
+        return Optional.empty();
+      }
+    }
+    return Optional.empty();
+  }
+}
