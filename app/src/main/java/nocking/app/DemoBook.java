@@ -96,6 +96,7 @@ final class DemoBook {
       book.saveAll(hatchery.channels(), "demo book made");
       book.saveCards(hatchery.cards(), "demo book made");
       book.saveStock(hatchery.stock(), "demo book made");
+      book.saveShapes(hatchery.shapes(), "demo book made");
       book.saveInstruments(hatchery.instruments(), "demo book made");
       book.together(
           () -> {

@@ -111,7 +111,12 @@ final class Pictures {
               false,
               "collect-view-run run-pace-×60 run-begin " + MID_RUN),
           new View("fit", "OX-D1", WorkStep.FIT, 9.1, false),
-          new View("table", "IN-T2", WorkStep.TABLE, 9.62, false),
+          new View("table", "SC-A1", WorkStep.TABLE, 37.4, false),
+          new View("table-cells", "RW-T1", WorkStep.TABLE, 12, false, "table-look-cells"),
+          new View("table-pairs", "SC-A1", WorkStep.TABLE, 37.4, false, "table-look-bench-pairs"),
+          new View("table-list", "RW-T1", WorkStep.TABLE, 12, false, "table-look-list-to-type-in"),
+          new View("table-code", "SC-A1", WorkStep.TABLE, 37.4, true, "table-look-code"),
+          new View("table-rehearsal", "SC-A1", WorkStep.TABLE, 37.4, false, "table-look-rehearsal"),
           new View("check", "IN-T2", WorkStep.CHECK, 9.62, false),
           new View("record", "IN-T2", WorkStep.RECORD, 9.62, false));
 

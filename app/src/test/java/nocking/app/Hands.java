@@ -43,7 +43,9 @@ final class Hands {
   /** Runs on the interface thread and brings the answer back. */
   static <T> T ask(Callable<T> question) {
     var task = new FutureTask<>(question);
-    Platform.runLater(task);
+    // A question inside a question would wait for itself.
+    if (Platform.isFxApplicationThread()) task.run();
+    else Platform.runLater(task);
     try {
       return task.get();
     } catch (InterruptedException e) {

@@ -174,7 +174,7 @@ class StagesTest extends WindowTest {
     hands.fill("table-cells", "16");
     assertThat(channel().receiver().table().cells()).isEqualTo(16);
     hands.fill("table-raw-decimals", "0");
-    assertThat(text("table-worst")).contains("both have the raw value");
+    assertThat(text("table-worst")).contains("too few for 16 cells");
     hands.fill("table-raw-decimals", "4");
     Path csv = folder.resolve("t.csv");
     chosen.add(csv);
@@ -279,7 +279,7 @@ class StagesTest extends WindowTest {
   void frontPageLeadsToTheDemoAndTheDarkVariant() {
     open(Book.EMPTY);
     hands.click("front-demo");
-    assertThat(Hands.<Book>ask(() -> desk.book()).channels()).hasSize(13);
+    assertThat(Hands.<Book>ask(() -> desk.book()).channels()).hasSize(14);
     hands.press(KeyCode.CONTROL, KeyCode.K).type("Dark").press(KeyCode.ENTER);
     assertThat(Hands.<Boolean>ask(() -> desk.dark())).isTrue();
     hands.press(KeyCode.CONTROL, KeyCode.N);

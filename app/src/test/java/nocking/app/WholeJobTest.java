@@ -164,11 +164,13 @@ class WholeJobTest extends WindowTest {
     hands.fill("table-cells", "7");
     hands.click("table-axis-counts").click("table-order-falling");
     assertThat(channel().receiver().table().cells()).isEqualTo(7);
+    hands.click("table-look-cells");
     assertThat(cell("cells", 6, 2)).as("within half a count of 0").isEqualTo("0.01");
-    Path header = folder.resolve("bl_p1_table.h");
-    chosen.add(header);
+    Path source = folder.resolve("bl_p1_table.c");
+    chosen.add(source);
     hands.click("table-c");
-    assertThat(header).content().contains("bl_p1_raw[BL_P1_CELLS]");
+    assertThat(source).content().contains("bl_p1_raw[BL_P1_CELLS]");
+    assertThat(folder.resolve("bl_p1_table.h")).content().contains("BL-P1 Blower manifold");
   }
 
   private void check() {

@@ -124,6 +124,7 @@ abstract class WindowTest {
       if (!document.channels().isEmpty()) file.saveAll(document.channels(), "given");
       if (!document.cards().isEmpty()) file.saveCards(document.cards(), "given");
       if (!document.stock().isEmpty()) file.saveStock(document.stock(), "given");
+      if (!document.shapes().isEmpty()) file.saveShapes(document.shapes(), "given");
       if (!document.instruments().isEmpty()) file.saveInstruments(document.instruments(), "given");
       file.saveWeighing(document.priorWeights(), "given");
     }

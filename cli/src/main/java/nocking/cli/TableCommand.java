@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import nocking.book.exchange.ColumnFile;
+import nocking.book.exchange.TableColumns;
 import nocking.firmware.TableFirmware;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -13,7 +14,6 @@ import nocking.quantity.Value;
 import nocking.table.MadeTable;
 import nocking.table.Outside;
 import nocking.table.Placement;
-import nocking.table.StepTable;
 import nocking.table.TableError;
 import nocking.table.TableRequest;
 import nocking.table.Truth;
@@ -130,7 +130,7 @@ final class TableCommand extends JsonOption {
         TableFirmware.of(
             made.table(),
             outside(),
-            rawBits(made.table()),
+            rawBits == null ? TableFirmware.bitsFor(made.table()) : rawBits,
             outBits == null ? 32 : outBits,
             !integer());
     TableError error = made.table().against(columns.pairs());
@@ -215,14 +215,6 @@ final class TableCommand extends JsonOption {
             () ->
                 new QuantityException(
                     "read --outside '%s', expected extend, hold or fault".formatted(outside)));
-  }
-
-  /** The declared width, or the least that holds the raw steps of the table. */
-  private int rawBits(StepTable t) {
-    if (rawBits != null) return rawBits;
-    long most = Math.max(t.raw()[t.count() - 1], -(long) t.raw()[0] - 1);
-    int bits = Math.max(8, Long.SIZE - Long.numberOfLeadingZeros(Math.max(1, most)));
-    return t.raw()[0] < 0 ? bits + 1 : bits;
   }
 
   /** The tolerance in the unit of the true column. */

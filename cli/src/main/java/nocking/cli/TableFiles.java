@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import nocking.book.BookException;
 import nocking.book.exchange.Output;
+import nocking.book.exchange.TableColumns;
 import nocking.book.exchange.TableDocument;
 import nocking.firmware.TableC;
 import nocking.firmware.TableFirmware;

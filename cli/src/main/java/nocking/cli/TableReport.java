@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
+import nocking.book.exchange.TableColumns;
 import nocking.firmware.TableFirmware;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;

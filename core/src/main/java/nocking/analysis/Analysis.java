@@ -21,7 +21,7 @@ import nocking.view.WiringView;
  */
 public final class Analysis {
   private final ChannelView views;
-  private List<Finding> findings;
+  private volatile List<Finding> findings;
 
   private Analysis(Channel channel, List<SensorCard> cards) {
     views = new ChannelView(channel, cards);
@@ -65,7 +65,12 @@ public final class Analysis {
     return receiver().at(x);
   }
 
-  /** What stands out, the gravest first. */
+  /** What stands out where it is known already; empty while nobody has asked for it. */
+  public Optional<List<Finding>> findingsIfKnown() {
+    return Optional.ofNullable(findings);
+  }
+
+  /** What stands out, the gravest first. A table that has to be searched for takes its time. */
   public synchronized List<Finding> findings() {
     if (findings == null) findings = Findings.of(views);
     return findings;

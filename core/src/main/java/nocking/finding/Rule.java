@@ -52,6 +52,11 @@ public interface Rule {
           new StaleAdoption(),
           new ReceiverBelieves(),
           new DisplayStandsStill(),
+          new TableMisses(),
+          new TableGoesOn(),
+          new BenchPairsSlip(),
+          new StrokesDiffer(),
+          new ReceiverCopy(),
           new CheckFails(),
           new Cautions());
 

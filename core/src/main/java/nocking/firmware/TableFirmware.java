@@ -63,6 +63,13 @@ public record TableFirmware(
     return new TableFirmware(table, outside, rawBits, outBits, real, v).proven();
   }
 
+  /** The least width, 8 at least, that holds the raw steps of a table. */
+  public static int bitsFor(StepTable t) {
+    long most = Math.max(t.raw()[t.count() - 1], -(long) t.raw()[0] - 1);
+    int bits = Math.max(8, Long.SIZE - Long.numberOfLeadingZeros(Math.max(1, most)));
+    return t.raw()[0] < 0 ? bits + 1 : bits;
+  }
+
   private TableFirmware proven() {
     if (!real) {
       proof();

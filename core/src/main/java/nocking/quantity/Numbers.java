@@ -96,6 +96,20 @@ public final class Numbers {
         + unit;
   }
 
+  /** A place in a row: 1st, 2nd, 13th. */
+  public static String ordinal(int n) {
+    String end =
+        n % 100 / 10 == 1
+            ? "th"
+            : switch (n % 10) {
+              case 1 -> "st";
+              case 2 -> "nd";
+              case 3 -> "rd";
+              default -> "th";
+            };
+    return n + end;
+  }
+
   /** Decimals that leave so many significant digits. */
   private static int decimals(double v, int digits) {
     if (v == 0) return 0;

@@ -29,7 +29,7 @@ public record BenchPairs(String source, RawUnit axis, List<Double> raw, List<Dou
       throw new QuantityException(
           "bench pairs: %d raw values and %d true ones".formatted(raw.size(), truth.size()));
     }
-    if (raw.size() < 2) throw new QuantityException("a table needs at least two pairs");
+    if (raw.isEmpty()) throw new QuantityException("bench pairs: there are none");
     if (raw.size() > MOST) {
       throw new QuantityException(
           "%d pairs are more than a channel keeps, %d; the command line takes any number"

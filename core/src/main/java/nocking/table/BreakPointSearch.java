@@ -15,6 +15,12 @@ import java.util.Set;
  *
  * <p>With every step and every output as a place this is the exhaustive search; with some of them
  * what it finds is a table all the same.
+ *
+ * <p>Where a step has no data its outputs have no limits of their own. A piece p → q with no data
+ * on its way, q itself without any, is only ever needed where the piece behind it, q → r, keeps two
+ * steps with data or more: had it but one, b, the pieces p → b and b → r would do with any whole
+ * output that b allows. So q lies on a line through what the next two steps with data allow, and
+ * there are finitely many such outputs.
  */
 final class BreakPointSearch {
   /** So many outputs of a step that all of them are tried. */
@@ -23,10 +29,9 @@ final class BreakPointSearch {
   private final Corridor corridor;
   private final double hair;
 
-  /** Least and largest value that anything asks for. */
-  private final double bottom;
+  /** The next step with data behind each step; the number of steps where there is none. */
+  private final int[] next;
 
-  private final double top;
   private final int[] floors;
   private final long levels;
   private final long[] apart;
@@ -58,16 +63,12 @@ final class BreakPointSearch {
     this.levels = levels;
     int n = corridor.size();
     int asking = 0;
-    double least = Double.POSITIVE_INFINITY;
-    double most = Double.NEGATIVE_INFINITY;
-    for (int i = 0; i < n; i++) {
+    next = new int[n];
+    for (int i = n - 1, behind = n; i >= 0; i--) {
+      next[i] = behind;
+      if (corridor.asks(i)) behind = i;
       if (corridor.hard(i)) asking++;
-      if (!corridor.asks(i)) continue;
-      least = Math.min(least, corridor.low()[i]);
-      most = Math.max(most, corridor.high()[i]);
     }
-    bottom = least;
-    top = most;
     // Where data are few their own places are the likeliest.
     boolean few = (long) asking * stride <= n;
     int[] all = new int[n];
@@ -155,14 +156,23 @@ final class BreakPointSearch {
       }
       if (!stands[stop] || z < floor) continue;
       boolean free = most == Double.POSITIVE_INFINITY;
-      if (free && levels < ALL) continue;
-      // Before the next data a line may lead anywhere; what is far out of them leads nowhere.
-      double from = free ? bottom - (top - bottom) : y + least * dz;
-      double to = free ? top + (top - bottom) : y + most * dz;
-      boolean any = see(stop, from, to, p);
+      boolean any =
+          free ? levels == ALL && seeFree(stop, p) : see(stop, y + least * dz, y + most * dz, p);
       if (stop == end && any) return places.size() - 1;
     }
     return -1;
+  }
+
+  /** Adds the outputs of a step without data from which a line keeps the next two with data. */
+  private boolean seeFree(int stop, int parent) {
+    int z = stops[stop];
+    int b = next[z];
+    if (b >= corridor.size() || next[b] >= corridor.size()) return false;
+    int c = next[b];
+    double share = (double) (b - z) / (c - b);
+    double from = corridor.low()[b] - share * (corridor.high()[c] - corridor.low()[b]);
+    double to = corridor.high()[b] + share * (corridor.high()[b] - corridor.low()[c]);
+    return see(stop, from, to, parent);
   }
 
   private List<long[]> traced(int last) {

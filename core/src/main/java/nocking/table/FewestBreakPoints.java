@@ -130,8 +130,7 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
 
   /**
    * @param path empty where none was found
-   * @param whole true when none exists then: a break-point where there are no data may have any
-   *     output, and not all of them can be tried
+   * @param whole true when none exists then
    */
   record Tried(List<long[]> path, boolean whole) {}
 
@@ -170,14 +169,20 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
       int stride = (int) Math.clamp(steps * levels / Math.max(1, effort), 1, n);
       List<long[]> path = new BreakPointSearch(c, floors, stride, levels).path();
       if (!path.isEmpty()) return new Tried(path, false);
-      // Beside data outputs are counted, where there are none they are not.
+      // Beside data all outputs were tried, where there are none they were not.
       if (stride == 1 && levels >= most && asksEverywhere(c)) return new Tried(path, true);
     }
     if (all * Math.max(each, 2.0 * steps / pieces)
         > (efforts < EFFORTS.length ? EFFORTS[efforts - 1] : WHOLE))
       return new Tried(List.of(), false);
     return new Tried(
-        new BreakPointSearch(c, floors, 1, BreakPointSearch.ALL).path(), asksEverywhere(c));
+        new BreakPointSearch(c, floors, 1, BreakPointSearch.ALL).path(), wholeOutputs(c));
+  }
+
+  /** True where every step with data allows a whole output: then a whole search leaves out none. */
+  private static boolean wholeOutputs(Corridor c) {
+    for (int i = 0; i < c.size(); i++) if (c.asks(i) && c.outputs(i) == 0) return asksEverywhere(c);
+    return true;
   }
 
   private static boolean asksEverywhere(Corridor c) {

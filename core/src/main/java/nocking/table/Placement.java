@@ -9,7 +9,7 @@ public enum Placement {
   /** As few as a tolerance allows, or the least worst error of so many. */
   OPTIMAL("optimal", "best places"),
   EQUAL("equal", "equal steps"),
-  POW2("pow2", "steps of a power of two"),
+  POW2("pow2", "powers of two"),
   EVERY("every", "every k-th row"),
   AT_POINTS("at-points", "at the points"),
   FIXED("fixed", "a fixed axis");

@@ -1,5 +1,6 @@
 package nocking.view;
 
+import java.util.Optional;
 import java.util.function.Supplier;
 
 /** A part that is worked out when it is first asked for, and kept. Safe for several threads. */
@@ -9,6 +10,11 @@ final class Lazy<T> {
 
   Lazy(Supplier<T> make) {
     this.make = make;
+  }
+
+  /** The part where it is worked out already. */
+  Optional<T> ifKnown() {
+    return Optional.ofNullable(value);
   }
 
   T get() {

@@ -6,6 +6,8 @@ import nocking.algebra.AlgebraException;
 import nocking.channel.Channel;
 import nocking.channel.StoredCurve;
 import nocking.element.Measurand;
+import nocking.firmware.Guards;
+import nocking.firmware.TableFirmware;
 import nocking.path.PathState;
 import nocking.path.SignalPath;
 import nocking.points.RawUnit;
@@ -13,6 +15,7 @@ import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.table.Arithmetic;
 import nocking.table.DisplayLimits;
 import nocking.table.TableSpec;
 import nocking.wiring.Thresholds;
@@ -143,13 +146,57 @@ public final class ReceiverView {
     return Double.isNaN(volts) ? Double.NaN : shown().applyAsDouble(range.clamp(volts));
   }
 
+  /** The table; a search for the smallest one takes its time. */
   public TableOutcome table() {
     return table.get();
   }
 
+  /** The table where it need not be searched for; empty while it is not made yet. */
+  public Optional<TableOutcome> tableIfKnown() {
+    if (channel.receiver().table() == null) return Optional.of(table());
+    return table.ifKnown().or(() -> RecentTables.known(channel));
+  }
+
+  /**
+   * The look-up of the table as a receiver's firmware has it, with the limits of its raw codes and
+   * of its display built in.
+   *
+   * @throws QuantityException where there is no table, or it does not fit its widths: one sentence
+   */
+  public TableFirmware firmware() {
+    TableResult r = table().result().orElseThrow(() -> new QuantityException(table().problem()));
+    Arithmetic a = r.spec().arithmetic();
+    int bits = a.whole() ? a.rawBits() : TableFirmware.bitsFor(r.table());
+    int outBits = a.whole() ? a.outBits() : Integer.SIZE;
+    return TableFirmware.of(r.table(), a.outside(), bits, outBits, !a.whole()).with(guards(r));
+  }
+
+  private Guards guards(TableResult r) {
+    double scale = Math.pow(10, r.table().rawDecimals());
+    Value low = limits().map(Thresholds::low).orElse(null);
+    Value high = limits().map(Thresholds::high).orElse(null);
+    DisplayLimits shown = channel.receiver().limits();
+    return new Guards(
+        low == null ? null : (Integer) (int) Math.ceil(low.number() * scale - 1e-6),
+        high == null ? null : (Integer) (int) Math.floor(high.number() * scale + 1e-6),
+        shown == null ? null : steps(r, shown.low()),
+        shown == null ? null : steps(r, shown.high()));
+  }
+
+  private static Long steps(TableResult r, Value reading) {
+    if (reading == null) return null;
+    return Math.round(r.output().of(reading.number()) * Math.pow(10, r.table().outDecimals()));
+  }
+
   private TableOutcome tabulate() {
+    if (channel.receiver().table() == null) {
+      return TableOutcome.none("no table is asked for yet");
+    }
+    return RecentTables.of(channel, this::made);
+  }
+
+  private TableOutcome made() {
     TableSpec spec = channel.receiver().table();
-    if (spec == null) return TableOutcome.none("no table is asked for yet");
     boolean bySensor = spec.axis() == RawUnit.OHMS && channel.design().sensor() != null;
     if (calibration.curve().isEmpty() && !bySensor && !spec.goal().bench()) {
       return TableOutcome.none("there is no curve yet: define the sensor");

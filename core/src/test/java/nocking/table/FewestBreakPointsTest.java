@@ -103,11 +103,15 @@ class FewestBreakPointsTest {
     }
     FewestBreakPoints f = FewestBreakPoints.of(truth, tolerance, 0, rounded);
     // Beside the data a break-point may have an output that going through all does not come to.
-    boolean whole = truth.axis().size() == Arrays.stream(s.raw()).distinct().count();
+    double far = 4 + tolerance;
+    double lowest = Arrays.stream(s.quantity()).min().orElseThrow() - far;
+    double highest = Arrays.stream(s.quantity()).max().orElseThrow() + far;
+    boolean near = Arrays.stream(f.table().out()).allMatch(v -> v >= lowest && v <= highest);
     assertThat(f.table().count()).as("seed %d", seed).isLessThanOrEqualTo(fewest);
-    if (whole) assertThat(f.table().count()).as("seed %d", seed).isEqualTo(fewest);
-    if (whole) assertThat(f.proven()).isTrue();
-    if (f.proven()) assertThat(f.table().count()).as("seed %d", seed).isEqualTo(fewest);
+    if (near) assertThat(f.table().count()).as("seed %d", seed).isEqualTo(fewest);
+    boolean everywhere = truth.axis().size() == Arrays.stream(s.raw()).distinct().count();
+    // Where a code allows no whole output the argument for the gaps does not hold.
+    if (everywhere || rounded) assertThat(f.proven()).as("seed %d", seed).isTrue();
     assertThat(f.bound()).isLessThanOrEqualTo(f.table().count());
     assertThat(f.table().against(truth).worst()).isLessThanOrEqualTo(tolerance + 1e-9);
   }

@@ -29,6 +29,9 @@ import nocking.stage.Divider;
 import nocking.stage.InputPull;
 import nocking.stage.NonInvertingAmp;
 import nocking.table.TableSpec;
+import nocking.table.Transfer;
+import nocking.table.TypedCell;
+import nocking.view.TableResult;
 import nocking.wiring.Pin;
 import nocking.wiring.WirePlan;
 
@@ -56,6 +59,7 @@ public final class Hatchery {
                 WaterSide.diverter(seed + 6),
                 PlantSide.hopper(seed + 5),
                 PlantSide.aerator(),
+                Screen.angle(seed + 7),
                 PlantSide.paddle()));
     channels.addAll(Sump.probes());
     return new Book(
@@ -162,8 +166,28 @@ public final class Hatchery {
         IntStream.of(4, 6, 9, 12, 14)
             .mapToObj(x -> new CheckPoint(Value.of(x), bench.volts(truth.applyAsDouble(x), 0.0006)))
             .toList();
-    return c.acceptance(a -> a.withCheck(new CheckTable(CheckTable.Measured.VOLTS, checks)))
+    return typedIn(
+            c.acceptance(a -> a.withCheck(new CheckTable(CheckTable.Measured.VOLTS, checks))))
         .journal(j -> j.withLocked(true));
+  }
+
+  /** The table typed into the receiver and read back, as it was meant. */
+  private static Channel typedIn(Channel c) {
+    TableResult t = Analysis.of(c).receiver().table().result().orElseThrow();
+    List<TypedCell> cells =
+        t.ordered().stream()
+            .map(k -> new TypedCell(k.raw(), k.out(), true, k.raw(), k.out()))
+            .toList();
+    var transfer =
+        new Transfer(
+            "2026-03-12T09:40:00Z",
+            "M. Brook",
+            "typed in",
+            "incubator controller",
+            t.spec().axis(),
+            t.output().unit(),
+            cells);
+    return c.receiver(r -> r.withTransfers(List.of(transfer)));
   }
 
   /** Blower manifold: points taken, one of them written down with its decimal point slipped. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
 import java.util.stream.IntStream;
+import nocking.analysis.Analysis;
 import nocking.band.BandPlan;
 import nocking.band.BandPosition;
 import nocking.band.SwitchPoint;
@@ -31,7 +32,12 @@ import nocking.stage.InputPull;
 import nocking.stage.PullUp;
 import nocking.stage.SeriesResistor;
 import nocking.stage.Shunt;
+import nocking.table.BenchPairs;
+import nocking.table.Placement;
+import nocking.table.TableGoal;
 import nocking.table.TableSpec;
+import nocking.table.TypedCell;
+import nocking.table.TypingList;
 import nocking.wiring.Observation;
 import nocking.wiring.Pin;
 import nocking.wiring.Place;
@@ -104,8 +110,40 @@ final class WaterSide {
                                 .points(
                                     new double[] {0, 5, 10, 15, 20, 25}, 3, truth, 0.0004, 0.05, 2))
                         .withAdopted(Adopted.DESIGN))
-            .receiver(r -> r.withTable(new TableSpec(16, RawUnit.VOLTS, true, 4, 2)));
-    return Hatchery.withLimits(c);
+            .receiver(r -> r.withBench(datasheet()).withTable(controller()));
+    return halfTyped(Hatchery.withLimits(c));
+  }
+
+  /** Ohms of the 32 rows of the thermistor's datasheet, every other degree. */
+  static BenchPairs datasheet() {
+    var curve =
+        SensorCurve.of(
+            new Measurand("T", Unit.CELSIUS),
+            NtcSteinhart.through(
+                List.of(
+                    TablePoint.of(0, 32650), TablePoint.of(25, 10000), TablePoint.of(100, 680))));
+    List<Double> celsius = IntStream.range(0, 32).mapToObj(i -> -20.0 + 2 * i).toList();
+    List<Double> ohms =
+        celsius.stream()
+            .map(t -> Double.parseDouble(Numbers.significant(curve.output(t), 4)))
+            .toList();
+    return new BenchPairs("datasheet", RawUnit.OHMS, ohms, celsius);
+  }
+
+  /** What the raceway's controller wants: 16 cells of ohms, falling, in tenths of a degree. */
+  private static TableSpec controller() {
+    return new TableSpec(16, RawUnit.OHMS, true, 0, 1)
+        .with(TableGoal.USUAL.withPlacement(Placement.OPTIMAL).withBench(true));
+  }
+
+  /** Nine of the cells are in the controller. */
+  private static Channel halfTyped(Channel c) {
+    List<TypedCell> list =
+        TypingList.of(
+            Analysis.of(c).receiver().table().result().orElseThrow().ordered(), List.of());
+    List<TypedCell> typed =
+        IntStream.range(0, list.size()).mapToObj(i -> list.get(i).withTyped(i < 9)).toList();
+    return c.receiver(r -> r.withTyping(typed));
   }
 
   /** Header tank level on a two-wire loop with its burden and its supply budget. */

@@ -4,8 +4,10 @@ import java.awt.geom.Rectangle2D;
 import java.io.File;
 import java.io.IOException;
 import java.util.function.Consumer;
+import java.util.function.DoubleConsumer;
 import java.util.function.DoubleFunction;
 import javafx.embed.swing.SwingFXUtils;
+import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
@@ -18,6 +20,7 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.Pane;
+import javafx.scene.layout.Region;
 import javafx.scene.shape.Circle;
 import javafx.scene.shape.Line;
 import javafx.stage.FileChooser;
@@ -40,6 +43,10 @@ import nocking.report.plot.PlotPicture;
  */
 public final class PlotView extends Pane {
   private static final double ZOOM = 0.85;
+
+  /** Size of a handle, pixels. */
+  private static final double GRIP = 11;
+
   private static final int SVG_WIDTH = 720;
   private static final int SVG_HEIGHT = 420;
 
@@ -55,6 +62,9 @@ public final class PlotView extends Pane {
   private boolean dark;
   private double probe = Double.NaN;
   private DoubleFunction<Double> follow = x -> Double.NaN;
+  private final Region handle = new Region();
+  private double grip = Double.NaN;
+  private boolean gripping;
   private double dragX;
   private double dragY;
 
@@ -91,9 +101,70 @@ public final class PlotView extends Pane {
     setOnContextMenuRequested(e -> menu().show(this, e.getScreenX(), e.getScreenY()));
   }
 
-  /** Shows a plot; the zoom is kept only while the axes stay what they are. */
+  /**
+   * Puts a handle at the right of the plot by which a height is dragged: the band of a tolerance.
+   *
+   * @param spoken name of the handle
+   * @param dragged takes the height while it is dragged, at least 0
+   * @param released called when it is let go
+   */
+  public void grip(String spoken, DoubleConsumer dragged, Runnable released) {
+    handle.setId(getId() + "-grip");
+    handle.getStyleClass().add("plot-grip");
+    handle.setAccessibleText(spoken);
+    handle.setManaged(false);
+    handle.setVisible(false);
+    handle.setCursor(Cursor.V_RESIZE);
+    handle.resize(GRIP, GRIP);
+    handle.setOnMousePressed(
+        e -> {
+          gripping = true;
+          e.consume();
+        });
+    handle.setOnMouseDragged(
+        e -> {
+          double y = sceneToLocal(e.getSceneX(), e.getSceneY()).getY();
+          handle.setLayoutY(y - GRIP / 2);
+          dragged.accept(Math.abs(heightAt(y)));
+          e.consume();
+        });
+    handle.setOnMouseReleased(
+        e -> {
+          gripping = false;
+          released.run();
+          placeGrip();
+          e.consume();
+        });
+    getChildren().add(handle);
+  }
+
+  /** The height that can be dragged now; NaN for none. */
+  public void gripAt(double height) {
+    grip = height;
+    placeGrip();
+  }
+
+  private void placeGrip() {
+    boolean on = picture != null && !Double.isNaN(grip) && picture.plot().y().span().contains(grip);
+    handle.setVisible(on);
+    if (!on || gripping) return;
+    Rectangle2D area = picture.area();
+    double y = area.getMaxY() - picture.plot().y().span().fraction(grip) * area.getHeight();
+    handle.relocate(area.getMaxX() - GRIP / 2, y - GRIP / 2);
+  }
+
+  private double heightAt(double y) {
+    Rectangle2D area = picture.area();
+    return picture.plot().y().span().at((area.getMaxY() - y) / area.getHeight());
+  }
+
+  /**
+   * Shows a plot; the zoom is kept only while the axes stay what they are, and while something in
+   * it is dragged.
+   */
   public void show(Plot plot) {
-    boolean same = whole != null && whole.x().equals(plot.x()) && whole.y().equals(plot.y());
+    boolean same =
+        gripping || whole != null && whole.x().equals(plot.x()) && whole.y().equals(plot.y());
     shown = same && shown != null ? plot.zoomed(shown.x().span(), shown.y().span()) : plot;
     whole = plot;
     redraw();
@@ -140,6 +211,7 @@ public final class PlotView extends Pane {
           image.setFitHeight(height);
           drawing = false;
           placeCross();
+          placeGrip();
           if (stale) redraw();
         });
   }

@@ -17,9 +17,11 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.Text;
 import javafx.scene.text.TextFlow;
+import nocking.analysis.Analysis;
 import nocking.app.control.WheelScroll;
 import nocking.app.desk.Aside;
 import nocking.app.desk.Desk;
+import nocking.app.desk.Latest;
 import nocking.channel.WorkStep;
 import nocking.finding.Finding;
 import nocking.finding.Severity;
@@ -36,7 +38,15 @@ final class FindingsPane extends VBox {
   private final Label title = new Label("FINDINGS");
   private final ScrollPane scroll;
   private final Rail rail;
+  private final Latest work = new Latest();
   private List<Finding> shown = List.of();
+
+  /** The analysis whose findings are being looked for; null for none. */
+  private Analysis asked;
+
+  /** Channel of the findings that are shown. */
+  private String shownId = "";
+
   private WorkStep shownStep;
   private Optional<Aside> shownAside = Optional.empty();
   private boolean shownEditable;
@@ -95,12 +105,21 @@ final class FindingsPane extends VBox {
   /** Findings of the present stage first within each severity. */
   void refresh() {
     if (desk.channel().isEmpty()) {
-      cards.getChildren().clear();
-      shown = List.of();
-      count();
+      clear();
       return;
     }
-    List<Finding> now = desk.analysis().findings();
+    Analysis a = desk.analysis();
+    if (a.findingsIfKnown().isEmpty()) {
+      if (asked == a) return;
+      asked = a;
+      // What is said of another channel must not stand here meanwhile.
+      if (!a.channel().id().equals(shownId)) clear();
+      work.run(a::findings, found -> refresh());
+      return;
+    }
+    asked = null;
+    shownId = a.channel().id();
+    List<Finding> now = a.findings();
     if (same(now)
         && desk.step() == shownStep
         && desk.aside().equals(shownAside)
@@ -127,6 +146,13 @@ final class FindingsPane extends VBox {
             Comparator.comparing(Finding::severity)
                 .thenComparing(f -> f.step() == shownStep ? 0 : 1))
         .forEach(f -> cards.getChildren().add(card(f)));
+  }
+
+  private void clear() {
+    cards.getChildren().clear();
+    shown = List.of();
+    shownStep = null;
+    count();
   }
 
   private boolean same(List<Finding> now) {

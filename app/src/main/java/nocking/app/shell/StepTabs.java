@@ -10,10 +10,12 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import nocking.analysis.Analysis;
 import nocking.analysis.Progress;
 import nocking.app.control.StateSign;
 import nocking.app.desk.Aside;
 import nocking.app.desk.Desk;
+import nocking.app.desk.Latest;
 import nocking.channel.WorkStep;
 
 /** The eight stages with a dot that says how far each has come. */
@@ -25,6 +27,10 @@ final class StepTabs extends HBox {
   private final Map<Aside, Button> asides = new EnumMap<>(Aside.class);
   private final Map<WorkStep, HBox> dots = new EnumMap<>(WorkStep.class);
   private final Map<WorkStep, Progress> shown = new EnumMap<>(WorkStep.class);
+  private final Latest work = new Latest();
+
+  /** The analysis whose stages were asked for last. */
+  private Analysis asked;
 
   StepTabs(Desk desk) {
     this.desk = desk;
@@ -82,12 +88,27 @@ final class StepTabs extends HBox {
       Button b = buttons.get(step);
       b.getStyleClass().remove("current");
       if (step == desk.step() && desk.aside().isEmpty()) b.getStyleClass().add("current");
-      if (desk.channel().isEmpty()) continue;
-      Progress progress = Progress.of(desk.analysis(), step);
-      if (progress != shown.put(step, progress)) {
-        dots.get(step).getChildren().setAll(StateSign.of(progress));
-        b.setAccessibleText(step.title() + ", " + progress.name().toLowerCase(Locale.ROOT));
-      }
     }
+    if (desk.channel().isEmpty() || desk.analysis() == asked) return;
+    asked = desk.analysis();
+    Analysis a = asked;
+    work.run(() -> progress(a), this::show);
+  }
+
+  /** How far each stage is; what stands out and the table are looked for, which takes a while. */
+  private static Map<WorkStep, Progress> progress(Analysis a) {
+    var map = new EnumMap<WorkStep, Progress>(WorkStep.class);
+    for (WorkStep step : WorkStep.values()) map.put(step, Progress.of(a, step));
+    return map;
+  }
+
+  private void show(Map<WorkStep, Progress> now) {
+    now.forEach(
+        (step, progress) -> {
+          if (progress == shown.put(step, progress)) return;
+          dots.get(step).getChildren().setAll(StateSign.of(progress));
+          String said = step.title() + ", " + progress.name().toLowerCase(Locale.ROOT);
+          buttons.get(step).setAccessibleText(said);
+        });
   }
 }

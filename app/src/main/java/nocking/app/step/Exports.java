@@ -1,11 +1,14 @@
 package nocking.app.step;
 
 import java.nio.file.Path;
+import java.util.Map;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
 import nocking.app.desk.Outcome;
+import nocking.book.BookException;
 import nocking.book.exchange.Output;
 
 /** Writes a text to a file that the user names, and says how it went. */
@@ -35,6 +38,36 @@ public final class Exports {
     files
         .toSave(kind, suggestedName, ending)
         .ifPresent(file -> write(file, f -> Output.write(f, bytes.get(), true)));
+  }
+
+  /**
+   * Writes several files that belong together, all of them or none.
+   *
+   * @param content for the file that the user names, what goes where; called off the interface
+   *     thread
+   */
+  public void writeAll(
+      String kind, String suggestedName, String ending, Function<Path, Map<Path, byte[]>> content) {
+    files
+        .toSave(kind, suggestedName, ending)
+        .ifPresent(
+            file ->
+                write(
+                    file,
+                    f -> {
+                      Map<Path, byte[]> all = content.apply(f);
+                      // The dialog has asked for the one that was named, not for the others.
+                      boolean again = java.nio.file.Files.exists(f);
+                      if (!again) all.keySet().forEach(Exports::requireFree);
+                      all.forEach((path, bytes) -> Output.write(path, bytes, true));
+                    }));
+  }
+
+  private static void requireFree(Path file) {
+    if (!java.nio.file.Files.exists(file)) return;
+    throw new BookException(
+        BookException.Cause.OUTSIDE,
+        file + " is there already and belongs to the file that was named; choose another name");
   }
 
   private void write(Path file, String text) {

@@ -56,6 +56,11 @@ public record Scene(
     return (Math.sqrt(0.35 * 0.35 + 4 * 0.42 * v) - 0.35) / (2 * 0.42);
   }
 
+  /** Volts of the drum screen's sensor at an angle, which go up and down about a straight line. */
+  private static double screen(double angle) {
+    return 0.35 + 2.6 * angle / 90 + 0.03 * Math.sin(2 * Math.PI * angle / 100 + 0.9);
+  }
+
   private static final List<Scene> ALL =
       List.of(
           new Scene(
@@ -165,6 +170,12 @@ public record Scene(
               Stimulus.steady("", 1, 5, 0.2, 0, 1).withRate(4).withBacklash(0.04),
               List.of(new TrueSensor("FD-S1", x -> 0.8 + 0.4 * x, 0.05, 0.002, 0, 0, 5)),
               "Moving parts: keep clear of the rod while the lever is thrown."),
+          new Scene(
+              "drum",
+              "drum screen on a dividing head",
+              Stimulus.steady("°", 0, 90, 0.3, 0.003, 0.01).withRate(30).withBacklash(0.02),
+              List.of(new TrueSensor("SC-A1", Scene::screen, 0.05, 0.0003, 0.006, 0, 3.3)),
+              "Moving parts: the drum is isolated and locked before a hand goes in."),
           new Scene(
               "clamp",
               "sensor in a clamp that shifts it when it is tightened",

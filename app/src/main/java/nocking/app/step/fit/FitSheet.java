@@ -65,6 +65,9 @@ public final class FitSheet implements Sheet {
   private String advised = "";
   private final Latest work = new Latest();
 
+  /** True when the points have changed since the fit was adopted. */
+  private boolean stale;
+
   /** True once someone has chosen; until then what is advised is shown. */
   private boolean picked;
 
@@ -222,6 +225,7 @@ public final class FitSheet implements Sheet {
     if (asked != a) {
       fits = a.calibration().straightFits();
       advised = "";
+      stale = false;
       reason.setText(fits.isEmpty() ? "" : "The curved models are being fitted …");
       problems.setText("");
       asked = a;
@@ -248,10 +252,13 @@ public final class FitSheet implements Sheet {
   }
 
   /** All candidates of an analysis, and what is said of them. */
-  private record Curved(List<Fit> fits, Optional<Recommendation> best, String problems) {
+  private record Curved(
+      List<Fit> fits, Optional<Recommendation> best, String problems, boolean stale) {
     static Curved of(Analysis a) {
       List<Fit> fits = a.calibration().fits();
-      return new Curved(fits, a.calibration().recommendation(), fits.isEmpty() ? "" : problems(a));
+      boolean stale = a.findings().stream().anyMatch(x -> x.rule().equals("stale-adoption"));
+      return new Curved(
+          fits, a.calibration().recommendation(), fits.isEmpty() ? "" : problems(a), stale);
     }
 
     /**
@@ -281,6 +288,7 @@ public final class FitSheet implements Sheet {
   private void show(Analysis a, Curved curved) {
     if (asked != a) return;
     fits = curved.fits;
+    stale = curved.stale;
     advised = curved.best.filter(Recommendation::holds).map(Recommendation::model).orElse("");
     reason.setText(
         curved
@@ -315,7 +323,6 @@ public final class FitSheet implements Sheet {
     Optional<Fit> f = fit();
     coefficients.show(f.map(x -> x.inRaw().size()).orElse(0));
     boolean adopted = f.map(this::isAdopted).orElse(a.channel().calibration().adopted() != null);
-    boolean stale = a.findings().stream().anyMatch(x -> x.rule().equals("stale-adoption"));
     adopt.setText(
         f.map(x -> "Adopt " + x.curve().title().toLowerCase(Locale.ROOT))
             .orElse("Adopt the design equation"));

@@ -1,182 +1,156 @@
 package nocking.app.step.table;
 
-import java.util.ArrayList;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.EnumMap;
 import java.util.List;
-import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
-import java.util.function.UnaryOperator;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.Label;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
-import nocking.app.control.Column;
-import nocking.app.control.EntryField;
-import nocking.app.control.Grid;
 import nocking.app.control.Paper;
-import nocking.app.control.PlotView;
 import nocking.app.control.Segments;
 import nocking.app.control.WheelScroll;
 import nocking.app.desk.Desk;
+import nocking.app.desk.Latest;
 import nocking.app.step.Exports;
 import nocking.app.step.Files;
 import nocking.app.step.Sheet;
+import nocking.book.exchange.TableDocument;
 import nocking.channel.Channel;
 import nocking.element.Signal;
-import nocking.firmware.TableSource;
+import nocking.firmware.TableC;
+import nocking.firmware.TablePython;
 import nocking.path.GeneratedEquation;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
-import nocking.quantity.QuantityParser;
-import nocking.quantity.Span;
-import nocking.quantity.Unit;
+import nocking.quantity.Sentence;
 import nocking.report.PdfPages;
 import nocking.report.page.SettingsSheet;
-import nocking.report.plot.Axis;
-import nocking.report.plot.Layer;
-import nocking.report.plot.Plot;
-import nocking.report.plot.Role;
 import nocking.sensor.Sensor;
-import nocking.table.Cell;
-import nocking.table.LinearTable;
-import nocking.table.TableError;
 import nocking.table.TableSpec;
 import nocking.view.TableOutcome;
+import nocking.view.TableResult;
 
 /** The view of the sixth stage. */
 public final class TableSheet implements Sheet {
+  private enum Look {
+    PICTURE("picture"),
+    CELLS("cells"),
+    PAIRS("bench pairs"),
+    LIST("list to type in"),
+    CODE("code"),
+    REHEARSAL("rehearsal");
+
+    private final String title;
+
+    Look(String title) {
+      this.title = title;
+    }
+  }
+
+  private static final double LEFT = 296;
+
   private final Desk desk;
   private final Exports saving;
-  private final EntryField cells;
-  private final EntryField rawDecimals;
-  private final EntryField outDecimals;
-  private final Segments<RawUnit> axis;
-  private final Segments<Boolean> order;
-  private final Grid grid;
-  private final Paper tablePaper;
-  private final Paper plotPaper;
-  private final PlotView plot = new PlotView("table-plot", "Error between the cells");
-  private final Label worst = new Label();
+  private final TableEdits edits;
+  private final ReceiverForm receiver;
+  private final GoalForm goal;
+  private final CodePage code;
+  private final PicturePage picture;
+  private final Map<Look, TablePage> pages = new EnumMap<>(Look.class);
+  private final StackPane place = new StackPane();
+  private final Segments<Look> looks;
+  private final Paper right;
   private final Button start = new Button("Make a table");
+  private final Button drop = new Button("No table");
   private final FlowPane exports;
   private final Button settings = new Button("Settings sheet…");
   private final VBox form;
   private final HBox root;
-  private List<Cell> rows = List.of();
+  private final Latest work = new Latest();
+  private Look look = Look.PICTURE;
+
+  /** The analysis whose table was asked for, and what came of it; null while it is looked for. */
+  private Analysis asked;
+
+  private TableOutcome known;
 
   public TableSheet(Desk desk, Files files) {
     this.desk = desk;
     saving = new Exports(desk, files);
-    cells = whole("table-cells", "Cells", TableSpec::withCells);
-    rawDecimals = whole("table-raw-decimals", "Raw decimals", TableSpec::withRawDecimals);
-    outDecimals = whole("table-out-decimals", "Output decimals", TableSpec::withOutDecimals);
-    axis =
-        new Segments<>(
-            "table-axis",
-            List.of(RawUnit.values()),
-            RawUnit::title,
-            u -> change("raw column", s -> s.withAxis(u)));
-    order =
-        new Segments<>(
-            "table-order",
-            List.of(false, true),
-            d -> d ? "falling" : "rising",
-            d -> change("table order", s -> s.withDescending(d)));
-    grid =
-        new Grid(
-            "cells",
-            "No table yet. Say how many cells the receiver holds.",
-            List.of(
-                Column.shown("cell", 36, true, i -> String.valueOf(i + 1)),
-                Column.shown("raw", 76, true, i -> raw(rows.get(i))),
-                Column.shown("output", 80, true, i -> out(rows.get(i)))),
-            i -> false);
+    edits = new TableEdits(desk);
+    receiver = new ReceiverForm(desk, edits);
+    goal = new GoalForm(desk, edits);
+    Clock clock = Clock.systemDefaultZone();
+    picture = new PicturePage(desk, this::dragged);
+    code = new CodePage(desk, clock);
+    pages.put(Look.PICTURE, picture);
+    pages.put(Look.CELLS, new CellsPage(desk, edits));
+    pages.put(Look.PAIRS, new PairsPage(desk, edits, files));
+    pages.put(Look.LIST, new TypingPage(desk, clock));
+    pages.put(Look.CODE, code);
+    pages.put(Look.REHEARSAL, new RehearsalPage(desk));
     start.setId("table-start");
     start.getStyleClass().add("primary");
     start.setOnAction(e -> start());
-    var csv = new Button("Export CSV…");
-    csv.setId("table-csv");
-    csv.setOnAction(e -> export("Column file", ".csv"));
-    var header = new Button("Export C array…");
-    header.setId("table-c");
-    header.setOnAction(e -> export("C header", ".h"));
+    drop.setId("table-drop");
+    drop.getStyleClass().add("tiny");
+    drop.setOnAction(
+        e -> desk.edit("take the table out", "", c -> c.receiver(r -> r.withTable(null))));
+    exports =
+        new FlowPane(
+            6,
+            6,
+            export("table-csv", "CSV…", ".csv"),
+            export("table-xlsx", "Workbook…", ".xlsx"),
+            export("table-json", "JSON…", ".json"),
+            export("table-c", "C99…", ".c"),
+            export("table-python", "Python…", ".py"));
     settings.setId("table-settings");
     settings.setOnAction(e -> exportSettings());
-    exports = new FlowPane(6, 6, csv, header);
     form =
         new VBox(
             8,
-            cells,
-            row("Raw column", axis),
-            row("Order", order),
-            rawDecimals,
-            outDecimals,
-            Paper.caption(
-                "Equal steps of raw over the working range, straight lines between the cells."),
-            Paper.subtitle("For the receiver"),
+            goal,
+            Paper.subtitle("The receiver"),
+            receiver,
+            Paper.subtitle("To take away"),
             exports);
-    var left = new Paper("Receiver", start, form, settings);
+    var left = new Paper("Table", start, form, new FlowPane(6, 6, settings, drop));
     var leftScroll = WheelScroll.of(left);
-    leftScroll.setMinWidth(292);
-    leftScroll.setMaxWidth(292);
-    worst.getStyleClass().add("result-line");
-    worst.setId("table-worst");
-    worst.setMaxWidth(Double.MAX_VALUE);
-    worst.setMinHeight(Region.USE_PREF_SIZE);
-    worst.setWrapText(true);
-    tablePaper = new Paper("Cells", grid);
-    plotPaper = new Paper("Between the cells", plot, worst);
-    VBox.setVgrow(grid, Priority.ALWAYS);
-    VBox.setVgrow(plot, Priority.ALWAYS);
-    VBox.setVgrow(tablePaper, Priority.ALWAYS);
-    VBox.setVgrow(plotPaper, Priority.ALWAYS);
-    tablePaper.setPrefHeight(230);
-    plotPaper.setPrefHeight(290);
-    var right = new VBox(12, plotPaper, tablePaper);
+    leftScroll.setMinWidth(LEFT);
+    leftScroll.setMaxWidth(LEFT);
+    looks =
+        new Segments<>(
+            "table-look",
+            List.of(Look.values()),
+            v -> v.title,
+            v -> {
+              look = v;
+              showLook();
+            });
+    looks.show(look);
+    right = new Paper("Table", place).head(looks);
+    VBox.setVgrow(place, Priority.ALWAYS);
     HBox.setHgrow(right, Priority.ALWAYS);
+    right.setMinWidth(0);
     root = new HBox(12, leftScroll, right);
   }
 
-  /** Takes a whole number into the table's shape. */
-  @FunctionalInterface
-  private interface Whole {
-    TableSpec with(TableSpec spec, int value);
-  }
-
-  private EntryField whole(String id, String title, Whole setter) {
-    return new EntryField(
-        id,
-        title,
-        true,
-        text -> {
-          double v = QuantityParser.value(text, Unit.ONE);
-          if (v != Math.rint(v)) {
-            throw new QuantityException("read " + text + ", expected a whole number");
-          }
-          change(title.toLowerCase(Locale.ROOT), s -> setter.with(s, (int) Math.clamp(v, -1, 1e6)));
-        },
-        desk::seal);
-  }
-
-  private static HBox row(String title, Node control) {
-    var label = new Label(title);
-    label.setMinWidth(92);
-    var row = new HBox(6, label, control);
-    row.setAlignment(Pos.CENTER_LEFT);
-    return row;
-  }
-
-  private void change(String what, UnaryOperator<TableSpec> how) {
-    Channel c = desk.channel().orElseThrow();
-    if (c.receiver().table() == null) return;
-    TableSpec next = how.apply(c.receiver().table());
-    desk.edit("change " + what, "table." + what, ch -> ch.receiver(r -> r.withTable(next)));
+  private Button export(String id, String title, String ending) {
+    var button = new Button(title);
+    button.setId(id);
+    button.setOnAction(e -> export(ending));
+    return button;
   }
 
   private void start() {
@@ -194,39 +168,76 @@ public final class TableSheet implements Sheet {
         || sensor != null && sensor.signal() == Signal.RESISTANCE;
   }
 
-  private String raw(Cell c) {
-    return Numbers.fixed(c.raw(), spec().rawDecimals());
+  /** The band was dragged to a height, in the unit of the output. */
+  private void dragged(double height) {
+    Optional<TableResult> t = result();
+    if (t.isEmpty() || !desk.editable() || !(height > 0)) return;
+    String typed =
+        t.get().output().plain()
+            ? Numbers.significant(height, 2)
+            : Numbers.significant(height, 2) + " LSB";
+    edits.goal("tolerance", g -> g.withTolerance(typed));
   }
 
-  private String out(Cell c) {
-    return Numbers.fixed(c.out(), spec().outDecimals()).replace('-', '−');
+  private Optional<TableResult> result() {
+    return known == null ? Optional.empty() : known.result();
   }
 
-  private TableSpec spec() {
-    return desk.channel().orElseThrow().receiver().table();
-  }
-
-  private void export(String kind, String ending) {
+  private void export(String ending) {
+    Optional<TableResult> t = result();
+    if (t.isEmpty()) return;
     Analysis a = desk.analysis();
-    Optional<LinearTable> table = a.receiver().table().table();
-    if (table.isEmpty()) return;
-    Channel c = a.channel();
-    TableSource source =
-        new TableSource(
-            GeneratedEquation.identifier(c.tag()),
-            c.tag() + " " + c.definition().name(),
-            c.definition().unit(),
-            spec().axis(),
-            spec().descending(),
-            spec().rawDecimals(),
-            spec().outDecimals(),
-            a.receiver().limits().orElse(null),
-            c.receiver().limits());
-    String text =
-        ending.equals(".csv")
-            ? source.csv(table.get())
-            : source.header(table.get(), a.receiver().table().error().orElseThrow());
-    saving.write(kind, source.name() + "_table" + ending, ending, text);
+    String name = GeneratedEquation.identifier(a.channel().tag()) + "_table";
+    try {
+      switch (ending) {
+        case ".c" -> exportC(name, code.now(a, t.get()));
+        case ".py" ->
+            saving.write(
+                "Python",
+                name + ending,
+                ending,
+                code.now(a, t.get()).python().map(TablePython::source).orElseThrow());
+        default -> {
+          var document =
+              new TableDocument(
+                  a.receiver().firmware(),
+                  t.get().spec().axis(),
+                  t.get().output().unit(),
+                  t.get().spec().descending(),
+                  t.get().error().worst());
+          String kind =
+              switch (ending) {
+                case ".csv" -> "Column file";
+                case ".json" -> "JSON";
+                default -> "Workbook";
+              };
+          byte[] bytes = document.of(name + ending).orElseThrow();
+          saving.writeBytes(kind, name + ending, ending, () -> bytes);
+        }
+      }
+    } catch (QuantityException e) {
+      desk.say(e.getMessage() + ".", true);
+    }
+  }
+
+  /** Header and source: both, or none. */
+  private void exportC(String name, CodePage.Code made) {
+    TableC c =
+        made.c().orElseThrow(() -> new QuantityException(made.says().replaceFirst("\\.$", "")));
+    saving.writeAll(
+        "C99 source",
+        name + ".c",
+        ".c",
+        file -> {
+          String stem = file.getFileName().toString().replaceFirst("\\.c$", "");
+          Path header = file.resolveSibling(stem + ".h");
+          // The source looks for its header by the name that was chosen.
+          String source =
+              c.source().replace("#include \"" + name + ".h\"", "#include \"" + stem + ".h\"");
+          return Map.of(
+              header, c.header().getBytes(StandardCharsets.UTF_8),
+              file, source.getBytes(StandardCharsets.UTF_8));
+        });
   }
 
   private void exportSettings() {
@@ -241,93 +252,68 @@ public final class TableSheet implements Sheet {
   }
 
   @Override
+  public void switched() {
+    asked = null;
+    known = null;
+    pages.values().forEach(TablePage::switched);
+  }
+
+  @Override
   public void refresh() {
     Analysis a = desk.analysis();
-    TableSpec s = a.channel().receiver().table();
-    boolean none = s == null;
+    Channel c = a.channel();
+    boolean none = c.receiver().table() == null;
     start.setVisible(none);
     start.setManaged(none);
     start.setDisable(!desk.editable() || !possible(a));
     form.setVisible(!none);
     form.setManaged(!none);
-    String u = a.channel().definition().unit();
-    if (!none) {
-      cells.show(String.valueOf(s.cells()), "");
-      rawDecimals.show(String.valueOf(s.rawDecimals()), "");
-      outDecimals.show(String.valueOf(s.outDecimals()), "");
-      axis.show(s.axis());
-      order.show(s.descending());
-      for (EntryField e : List.of(cells, rawDecimals, outDecimals)) {
-        e.field().setEditable(desk.editable());
-      }
-      rawDecimals.field().setEditable(desk.editable() && s.axis() != RawUnit.COUNTS);
-      axis.setDisable(!desk.editable());
-      order.setDisable(!desk.editable());
-      grid.table().getColumns().get(1).setText("raw " + s.axis().unit().symbol());
-      grid.table().getColumns().get(2).setText("output " + u);
-    }
-    TableOutcome outcome = a.receiver().table();
-    exports.setDisable(outcome.table().isEmpty());
+    drop.setVisible(!none);
+    drop.setManaged(!none);
+    drop.setDisable(!desk.editable());
+    looks.setDisable(none);
     settings.setDisable(a.calibration().curve().isEmpty());
-    rows = outcome.table().map(t -> t.ordered(s.descending())).orElse(List.of());
-    grid.show(rows.size());
-    tablePaper.note(
-        a.calibration().curve().map(c -> c.title().toLowerCase(Locale.ROOT)).orElse(""));
-    boolean made = outcome.error().isPresent();
-    plot.setVisible(made);
-    plotPaper.note(made ? "table − curve" : "");
-    worst.setVisible(made || !none);
-    if (!made) {
-      worst.setText(none ? "" : outcome.problem());
-      return;
+    if (!none) {
+      receiver.refresh();
+      goal.refresh(a);
     }
-    TableError e = outcome.error().get();
-    worst.setText(
-        "worst %s %s at raw %s    RMS %s %s"
-            .formatted(
-                Numbers.significant(e.worst(), 2),
-                u,
-                Numbers.fixed(e.worstAt(), s.rawDecimals()),
-                Numbers.significant(e.rms(), 2),
-                u));
-    plot.show(plotOf(a, e, s));
-    probe();
+    if (asked != a) {
+      asked = a;
+      Optional<TableOutcome> now = a.receiver().tableIfKnown();
+      if (now.isPresent()) {
+        known = now.get();
+      } else {
+        right.note("being worked out …");
+        work.run(a.receiver()::table, made -> made(a, made));
+        return;
+      }
+    }
+    if (known != null) showLook();
   }
 
-  private static Plot plotOf(Analysis a, TableError e, TableSpec s) {
-    double tolerance = a.channel().definition().toleranceOrNaN();
-    // A table far better than the tolerance is drawn on its own scale: the band would hide its
-    // shape.
-    boolean band = !Double.isNaN(tolerance) && e.worst() > 0.08 * tolerance;
-    double half = 1.25 * Math.max(e.worst(), band ? tolerance : 0);
-    if (!(half > 0)) half = 1e-9;
-    var layers = new ArrayList<Layer>();
-    if (band) layers.add(new Layer.Across(Role.TOLERANCE, new Span(-tolerance, tolerance)));
-    layers.add(new Layer.Line(Role.OTHER, e.raw(), e.errors(), 0));
-    List<Cell> cells = a.receiver().table().table().orElseThrow().cells();
-    double[] x = cells.stream().mapToDouble(Cell::raw).toArray();
-    double[] y = new double[x.length];
-    int at = 0;
-    for (int i = 0; i < x.length; i++) {
-      while (at < e.raw().length - 1 && e.raw()[at] < x[i] - 1e-12) at++;
-      y[i] = e.errors()[at];
-    }
-    layers.add(new Layer.Points(Role.POINT, x, y));
-    return new Plot(
-        new Axis("raw, " + s.axis().unit().symbol(), Axis.padded(x[0], x[x.length - 1], 0.02)),
-        new Axis("error, " + a.channel().definition().unit(), new Span(-half, half)),
-        layers);
+  private void made(Analysis a, TableOutcome made) {
+    if (asked != a || desk.channel().isEmpty()) return;
+    known = made;
+    showLook();
+  }
+
+  private void showLook() {
+    TablePage page = pages.get(look);
+    place.getChildren().setAll(page.node());
+    if (known == null || desk.channel().isEmpty()) return;
+    Analysis a = desk.analysis();
+    exports.setDisable(known.result().isEmpty());
+    boolean none = a.channel().receiver().table() == null;
+    right.note("");
+    known
+        .result()
+        .ifPresentOrElse(
+            t -> page.show(a, t), () -> page.none(none ? "" : Sentence.capital(known.problem())));
+    picture.probe();
   }
 
   @Override
   public void probe() {
-    plot.dark(desk.dark());
-    TableSpec s = desk.channel().map(c -> c.receiver().table()).orElse(null);
-    if (s == null) return;
-    desk.probeState()
-        .ifPresent(
-            p ->
-                plot.probe(
-                    desk.analysis().receiver().rawOf(p.readOut().output()), x -> Double.NaN));
+    picture.probe();
   }
 }

@@ -1,15 +1,15 @@
-package nocking.cli;
+package nocking.book.exchange;
 
 import java.math.BigDecimal;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
-import nocking.book.exchange.ColumnException;
-import nocking.book.exchange.ColumnFile;
 import nocking.fit.Samples;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
+import nocking.table.BenchPairs;
 import nocking.table.RawAxis;
 import nocking.table.Truth;
 
@@ -20,10 +20,9 @@ import nocking.table.Truth;
  * @param axis what the raw column is
  * @param rawDecimals of a raw step
  */
-record TableColumns(
+public record TableColumns(
     ColumnFile file, Samples pairs, RawUnit axis, int rawDecimals, int rawColumn, int trueColumn) {
   private static final int DIGITS = 5;
-  private static final int ROWS = 256;
   private static final int MOST_DECIMALS = 9;
 
   /**
@@ -31,7 +30,7 @@ record TableColumns(
    * @param y true column, null for the second
    * @param rawUnit V, counts or ohm; null to go by the file
    */
-  static TableColumns of(ColumnFile f, String x, String y, String rawUnit) {
+  public static TableColumns of(ColumnFile f, String x, String y, String rawUnit) {
     if (f.header().size() < 2 || f.rows().isEmpty()) {
       throw new ColumnException(f.source() + " needs two columns, raw and true, and rows in them");
     }
@@ -100,30 +99,55 @@ record TableColumns(
   }
 
   /** Few rows with a value each are a datasheet's: straight lines are taken to be true between. */
-  boolean rows() {
-    return pairs.size() <= ROWS && Truth.of(pairs, rawDecimals).single();
+  public boolean rows() {
+    return BenchPairs.rows(pairs, Truth.of(pairs, rawDecimals));
   }
 
-  Truth truth() {
-    Truth t = Truth.of(pairs, rawDecimals);
-    return rows() ? t.joined() : t;
+  public Truth truth() {
+    return BenchPairs.truth(pairs, rawDecimals);
+  }
+
+  /**
+   * The pairs as a channel keeps them, true values in its unit.
+   *
+   * @throws QuantityException where the column states a unit of another kind
+   */
+  public BenchPairs pairs(Unit channel) {
+    Optional<Unit> stated = file.unit(trueColumn);
+    List<Double> raw = Arrays.stream(file.numbers(rawColumn)).boxed().toList();
+    double[] truth = file.numbers(trueColumn);
+    if (stated.isPresent() && !stated.get().dimension().equals(channel.dimension())) {
+      throw new ColumnException(
+          "%s: column \"%s\" is in %s, this channel counts in %s"
+              .formatted(
+                  file.source(),
+                  file.header().get(trueColumn),
+                  stated.get().symbol(),
+                  channel.symbol()));
+    }
+    List<Double> own =
+        Arrays.stream(truth)
+            .map(y -> stated.map(u -> u.equals(channel) ? y : u.convert(y, channel)).orElse(y))
+            .boxed()
+            .toList();
+    return new BenchPairs(file.source(), axis, raw, own);
   }
 
   /** Unit of the true column; the plain number where the file states none. */
-  Unit unit() {
+  public Unit unit() {
     return file.unit(trueColumn).orElse(Unit.ONE);
   }
 
-  int outDecimals() {
+  public int outDecimals() {
     return digitsFor(Arrays.stream(pairs.quantity()).map(Math::abs).max().orElse(1));
   }
 
   /** Line of the file in which a pair stands. */
-  int line(int pair) {
+  public int line(int pair) {
     return file.rows().get(pair).line();
   }
 
-  String raw(double v) {
+  public String raw(double v) {
     return Numbers.fixed(v, rawDecimals);
   }
 }

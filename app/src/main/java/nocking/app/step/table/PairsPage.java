@@ -1,0 +1,291 @@
+package nocking.app.step.table;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import nocking.analysis.Analysis;
+import nocking.app.control.Column;
+import nocking.app.control.Grid;
+import nocking.app.control.Paper;
+import nocking.app.desk.Background;
+import nocking.app.desk.Desk;
+import nocking.app.step.Files;
+import nocking.book.BookException;
+import nocking.book.exchange.ColumnException;
+import nocking.book.exchange.ColumnFile;
+import nocking.book.exchange.TableColumns;
+import nocking.channel.Channel;
+import nocking.points.RawUnit;
+import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
+import nocking.quantity.QuantityParser;
+import nocking.table.BenchPairs;
+import nocking.view.TableResult;
+
+/** The raw and true values that a table is made of: typed, pasted or from a file. */
+final class PairsPage implements TablePage {
+  private final Desk desk;
+  private final TableEdits edits;
+  private final Files files;
+  private final Grid grid;
+  private final Label from = Paper.caption("");
+  private final Button remove = new Button("Remove all");
+  private final Button load = new Button("Import…");
+  private final VBox root;
+  private Optional<BenchPairs> pairs = Optional.empty();
+  private Optional<TableResult> table = Optional.empty();
+  private int decimals;
+  private int rawDecimals;
+
+  /** The first raw value of a pair whose true value is not typed yet; NaN for none. */
+  private double half = Double.NaN;
+
+  PairsPage(Desk desk, TableEdits edits, Files files) {
+    this.desk = desk;
+    this.edits = edits;
+    this.files = files;
+    grid =
+        new Grid(
+            "pairs",
+            "Paste two columns here, raw and true, or import a file.",
+            List.of(
+                Column.shown("pair", 52, true, i -> i < size() ? String.valueOf(i + 1) : ""),
+                Column.typed("raw", 100, true, this::raw, this::takeRaw),
+                Column.typed("true", 100, true, this::truth, this::takeTruth),
+                Column.shown("left", 90, true, this::left)),
+            i -> false);
+    grid.onPaste(this::paste);
+    grid.onDelete(this::delete);
+    VBox.setVgrow(grid, Priority.ALWAYS);
+    load.setId("pairs-import");
+    load.setOnAction(e -> choose());
+    remove.setId("pairs-remove");
+    remove.setOnAction(
+        e -> desk.edit("remove the bench pairs", "", c -> c.receiver(r -> r.withBench(null))));
+    from.setId("pairs-from");
+    root = new VBox(6, new HBox(8, load, remove), from, grid);
+  }
+
+  @Override
+  public Node node() {
+    return root;
+  }
+
+  private int size() {
+    return pairs.map(BenchPairs::size).orElse(0);
+  }
+
+  private RawUnit axis() {
+    return pairs.map(BenchPairs::axis).orElseGet(() -> edits.spec().axis());
+  }
+
+  private String raw(int i) {
+    if (i < size()) return Numbers.fixed(pairs.orElseThrow().raw().get(i), rawDecimals);
+    return i == size() && !Double.isNaN(half) ? Numbers.plain(half) : "";
+  }
+
+  private String truth(int i) {
+    return i < size()
+        ? Numbers.fixed(pairs.orElseThrow().truth().get(i), decimals).replace('-', '−')
+        : "";
+  }
+
+  /** What the table leaves at a pair. */
+  private String left(int i) {
+    return table
+        .filter(t -> t.spec().goal().bench() && i < t.error().errors().length)
+        .map(t -> Numbers.signed(t.error().errors()[i], 2 + Numbers.decimalsFor(t.error().worst())))
+        .orElse("");
+  }
+
+  private void takeRaw(int i, String text) {
+    double v = QuantityParser.value(text, axis().unit());
+    if (i >= size()) {
+      half = v;
+      grid.show(size() + 1);
+      return;
+    }
+    BenchPairs b = pairs.orElseThrow();
+    var next = new ArrayList<>(b.raw());
+    next.set(i, v);
+    put("change a pair", new BenchPairs(b.source(), b.axis(), next, b.truth()));
+  }
+
+  private void takeTruth(int i, String text) {
+    double v = QuantityParser.value(text.replace('−', '-'), desk.channel().orElseThrow().unit());
+    var raw = new ArrayList<>(pairs.map(BenchPairs::raw).orElse(List.of()));
+    var truth = new ArrayList<>(pairs.map(BenchPairs::truth).orElse(List.of()));
+    if (i < size()) {
+      truth.set(i, v);
+      put("change a pair", pairs.orElseThrow().withTruth(truth));
+      return;
+    }
+    if (Double.isNaN(half)) throw new QuantityException("type the raw value of this row first");
+    raw.add(half);
+    truth.add(v);
+    half = Double.NaN;
+    put("add a pair", new BenchPairs(source(), axis(), raw, truth));
+  }
+
+  private String source() {
+    return pairs.map(BenchPairs::source).orElse("typed in");
+  }
+
+  private void put(String what, BenchPairs next) {
+    desk.edit(what, "", c -> c.receiver(r -> r.withBench(next)));
+  }
+
+  private boolean delete(int i) {
+    if (i >= size()) return false;
+    BenchPairs b = pairs.orElseThrow();
+    if (b.size() == 1)
+      return desk.edit("remove the bench pairs", "", c -> c.receiver(r -> r.withBench(null)));
+    var raw = new ArrayList<>(b.raw());
+    var truth = new ArrayList<>(b.truth());
+    raw.remove(i);
+    truth.remove(i);
+    return desk.edit(
+        "remove pair " + (i + 1),
+        "",
+        c -> c.receiver(r -> r.withBench(new BenchPairs(b.source(), b.axis(), raw, truth))));
+  }
+
+  private void paste(int row, int column, String block) {
+    try {
+      take(ColumnFile.parse(block, "the pasted block"), true);
+    } catch (ColumnException e) {
+      throw new QuantityException(e.getMessage());
+    }
+  }
+
+  private void choose() {
+    files
+        .toOpen("Column file", "*.csv", "*.tsv", "*.txt", "*.xlsx")
+        .ifPresent(
+            file ->
+                Background.run(
+                    () -> {
+                      try {
+                        return new Read(ColumnFile.read(file), "");
+                      } catch (ColumnException | BookException e) {
+                        return new Read(null, e.getMessage());
+                      }
+                    },
+                    read -> {
+                      if (read.file == null) desk.say(read.problem + ".", true);
+                      else take(read.file);
+                    }));
+  }
+
+  private record Read(ColumnFile file, String problem) {}
+
+  private void take(ColumnFile file) {
+    try {
+      take(file, false);
+    } catch (QuantityException | ColumnException e) {
+      desk.say(e.getMessage() + ".", true);
+    }
+  }
+
+  /**
+   * @param more true for pairs that come to those that are here
+   * @throws QuantityException for pairs that a channel cannot keep
+   */
+  private void take(ColumnFile file, boolean more) {
+    Channel c = desk.channel().orElseThrow();
+    TableColumns columns = TableColumns.of(file, null, null, null);
+    BenchPairs read = columns.pairs(c.unit());
+    // A column that does not say what it is is what the receiver wants.
+    boolean said = file.unit(columns.rawColumn()).isPresent();
+    boolean whole = read.raw().stream().allMatch(v -> v == Math.rint(v));
+    RawUnit axis = said || read.axis() == RawUnit.COUNTS && !more ? read.axis() : axis();
+    if (axis == RawUnit.COUNTS && !whole) axis = read.axis();
+    var all = new BenchPairs(read.source(), axis, read.raw(), read.truth());
+    boolean joins = more && pairs.isPresent() && pairs.get().axis() == axis;
+    BenchPairs next = joins ? joined(pairs.get(), all) : all;
+    boolean done =
+        desk.edit(
+            "take %d bench pairs".formatted(all.size()),
+            "",
+            k ->
+                k.receiver(
+                    r ->
+                        r.withBench(next)
+                            .withTable(r.table().with(r.table().goal().withBench(true)))));
+    if (done) {
+      desk.say(
+          "%d pairs in %s taken in: %s.".formatted(all.size(), axis.title(), file.says()), false);
+    }
+  }
+
+  private static BenchPairs joined(BenchPairs a, BenchPairs b) {
+    var raw = new ArrayList<>(a.raw());
+    var truth = new ArrayList<>(a.truth());
+    raw.addAll(b.raw());
+    truth.addAll(b.truth());
+    return new BenchPairs(a.source(), a.axis(), raw, truth);
+  }
+
+  /** Most decimals with which one of the values is written. */
+  private static int written(List<Double> values) {
+    return values.stream()
+        .mapToInt(v -> Math.clamp(BigDecimal.valueOf(v).stripTrailingZeros().scale(), 0, 9))
+        .max()
+        .orElse(0);
+  }
+
+  private void refresh() {
+    Channel c = desk.channel().orElseThrow();
+    pairs = Optional.ofNullable(c.receiver().bench());
+    root.setDisable(!edits.asked());
+    if (!edits.asked()) {
+      from.setText("");
+      grid.show(0);
+      return;
+    }
+    grid.editable(desk.editable());
+    load.setDisable(!desk.editable());
+    remove.setDisable(!desk.editable() || pairs.isEmpty());
+    grid.table().getColumns().get(1).setText("raw " + axis().unit().symbol());
+    grid.table().getColumns().get(2).setText(("true " + c.definition().unit()).strip());
+    String left = table.map(t -> "left, " + t.output().errorUnit()).orElse("left");
+    grid.table().getColumns().get(3).setText(left);
+    String used =
+        edits.spec().goal().bench() ? "" : " The table is made of the curve; these are kept.";
+    from.setText(
+        pairs
+            .map(
+                b ->
+                    "%d pairs in %s from %s.%s"
+                        .formatted(b.size(), b.axis().title(), b.source(), used))
+            .orElse("Several true values for one raw value, gaps and both ways are welcome."));
+    decimals = pairs.map(b -> written(b.truth())).orElse(0);
+    rawDecimals = pairs.map(b -> written(b.raw())).orElse(0);
+    grid.show(pairs.isEmpty() && !desk.editable() ? 0 : size() + 1);
+  }
+
+  @Override
+  public void show(Analysis a, TableResult t) {
+    table = Optional.of(t);
+    refresh();
+  }
+
+  @Override
+  public void none(String why) {
+    table = Optional.empty();
+    refresh();
+  }
+
+  @Override
+  public void switched() {
+    half = Double.NaN;
+    grid.clearWrong();
+  }
+}

@@ -1,0 +1,98 @@
+package nocking.finding;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import nocking.channel.WorkStep;
+import nocking.quantity.Numbers;
+import nocking.table.Cell;
+import nocking.table.HeldCopy;
+import nocking.table.TableSpec;
+import nocking.table.Transfer;
+import nocking.table.TypedCell;
+import nocking.view.ChannelView;
+import nocking.view.TableResult;
+
+/** What the receiver holds is not what was sent, not what it takes, or not what is wanted now. */
+final class ReceiverCopy implements Rule {
+
+  @Override
+  public Stream<Finding> examine(ChannelView e) {
+    List<Transfer> all = e.channel().receiver().transfers();
+    TableSpec spec = e.channel().receiver().table();
+    if (all.isEmpty() || spec == null) return Stream.empty();
+    Transfer last = all.getLast();
+    var list = new ArrayList<Finding>();
+    notAsSent(last).ifPresent(list::add);
+    HeldCopy.refused(last.held(), spec.descending(), spec.demands().refusesEqual())
+        .ifPresent(
+            why ->
+                list.add(
+                    of(
+                        "receiver-refuses",
+                        "The receiver's list is not one that it takes",
+                        why + ".")));
+    e.receiver().table().result().flatMap(t -> behind(t, last)).ifPresent(list::add);
+    return list.stream();
+  }
+
+  private static Finding of(String rule, String headline, String detail) {
+    return Finding.of(rule, Severity.WARNING, WorkStep.TABLE, headline, detail);
+  }
+
+  private static Optional<Finding> notAsSent(Transfer t) {
+    List<TypedCell> differing = t.cells().stream().filter(TypedCell::differs).toList();
+    if (differing.isEmpty()) return Optional.empty();
+    TypedCell first = differing.getFirst();
+    return Optional.of(
+        of(
+            "receiver-read-back",
+            "The receiver holds something else than was %s".formatted(t.how()),
+            "%d cell%s differ%s: cell %d reads back %s at %s, sent was %s at %s."
+                .formatted(
+                    differing.size(),
+                    differing.size() == 1 ? "" : "s",
+                    differing.size() == 1 ? "s" : "",
+                    t.cells().indexOf(first) + 1,
+                    Numbers.plain(first.held().out()),
+                    Numbers.plain(first.held().raw()),
+                    Numbers.plain(first.out()),
+                    Numbers.plain(first.raw()))));
+  }
+
+  private static Optional<Finding> behind(TableResult now, Transfer t) {
+    String date = t.at().length() < 10 ? t.at() : t.at().substring(0, 10);
+    if (t.axis() != now.spec().axis() || !t.unit().equals(now.output().unit())) {
+      return Optional.of(
+          of(
+              "receiver-behind",
+              "The receiver has a table of another kind",
+              "That of %s is %s for %s, this one %s for %s."
+                  .formatted(
+                      date,
+                      t.unit(),
+                      t.axis().title(),
+                      now.output().unit(),
+                      now.spec().axis().title())));
+    }
+    List<Cell> held = t.held();
+    List<Cell> wanted = now.ordered();
+    int differ = HeldCopy.differing(held, wanted);
+    if (differ == 0) return Optional.empty();
+    double off = HeldCopy.worstBetween(held, now.cells());
+    String by =
+        Double.isNaN(off)
+            ? ""
+            : " Its readings are up to %s from those of this table."
+                .formatted(now.output().error(off));
+    return Optional.of(
+        of(
+            "receiver-behind",
+            "The receiver has the table of " + date,
+            (held.size() == wanted.size()
+                    ? "%d of %d cells differ.".formatted(differ, wanted.size())
+                    : "It has %d cells, this one %d.".formatted(held.size(), wanted.size()))
+                + by));
+  }
+}

@@ -1,0 +1,86 @@
+package nocking.table;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import nocking.quantity.Numbers;
+
+/** A list of cells that a receiver holds, against what it takes and what is wanted now. */
+public final class HeldCopy {
+  private static final double HAIR = 1e-9;
+
+  private HeldCopy() {}
+
+  /**
+   * Why a receiver would refuse the list, as it is read back in its order; empty where it takes it.
+   *
+   * @param equal true where two cells with one raw value are refused
+   */
+  public static Optional<String> refused(List<Cell> held, boolean descending, boolean equal) {
+    for (int i = 1; i < held.size(); i++) {
+      double before = held.get(i - 1).raw();
+      double here = held.get(i).raw();
+      boolean same = here == before;
+      if (same && !equal || !same && here < before == descending) continue;
+      return Optional.of(
+          same
+              ? "Cells %d and %d both have raw %s".formatted(i, i + 1, Numbers.plain(here))
+              : "It wants raw values that %s, and cell %d has %s after %s"
+                  .formatted(
+                      descending ? "fall" : "rise",
+                      i + 1,
+                      Numbers.plain(here),
+                      Numbers.plain(before)));
+    }
+    return Optional.empty();
+  }
+
+  /** Cells of the longer list that the other one has not at the same place. */
+  public static int differing(List<Cell> held, List<Cell> wanted) {
+    int n = Math.max(held.size(), wanted.size());
+    int differ = 0;
+    for (int i = 0; i < n; i++) {
+      boolean both = i < held.size() && i < wanted.size();
+      if (!both || !alike(held.get(i), wanted.get(i))) differ++;
+    }
+    return differ;
+  }
+
+  private static boolean alike(Cell a, Cell b) {
+    return near(a.raw(), b.raw()) && near(a.out(), b.out());
+  }
+
+  private static boolean near(double a, double b) {
+    return Math.abs(a - b) <= HAIR * Math.max(1, Math.abs(b));
+  }
+
+  /**
+   * How far the readings of two lists are apart at most, along their lines: at a break-point of one
+   * of them, where both reach.
+   *
+   * @return NaN where they have no raw value in common, or one of them is no table
+   */
+  public static double worstBetween(List<Cell> a, List<Cell> b) {
+    List<Cell> x = a.stream().sorted(Comparator.comparingDouble(Cell::raw)).toList();
+    List<Cell> y = b.stream().sorted(Comparator.comparingDouble(Cell::raw)).toList();
+    double worst = Double.NaN;
+    for (List<Cell> of : List.of(x, y)) {
+      for (Cell c : of) {
+        double off = Math.abs(at(x, c.raw()) - at(y, c.raw()));
+        if (!Double.isNaN(off) && !(off <= worst)) worst = off;
+      }
+    }
+    return worst;
+  }
+
+  /** What a rising list gives between its ends; NaN beyond them. */
+  public static double at(List<Cell> rising, double raw) {
+    for (int i = 1; i < rising.size(); i++) {
+      Cell a = rising.get(i - 1);
+      Cell b = rising.get(i);
+      if (raw < a.raw() || raw > b.raw() || !(b.raw() > a.raw())) continue;
+      return a.out() + (b.out() - a.out()) * (raw - a.raw()) / (b.raw() - a.raw());
+    }
+    return Double.NaN;
+  }
+}

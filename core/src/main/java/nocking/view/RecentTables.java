@@ -1,0 +1,57 @@
+package nocking.view;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
+import nocking.channel.Calibration;
+import nocking.channel.Channel;
+import nocking.channel.Design;
+import nocking.table.BenchPairs;
+import nocking.table.TableSpec;
+
+/**
+ * The tables that were made last. The smallest one is searched for, and most edits of a channel
+ * leave everything as it was that the search looks at.
+ */
+final class RecentTables {
+  private static final int KEPT = 24;
+
+  /** All that a table follows from. */
+  private record Grounds(Design design, Calibration calibration, TableSpec spec, BenchPairs bench) {
+    static Grounds of(Channel c) {
+      BenchPairs bench = c.receiver().table().goal().bench() ? c.receiver().bench() : null;
+      return new Grounds(c.design(), c.calibration(), c.receiver().table(), bench);
+    }
+  }
+
+  private static final Map<Grounds, TableOutcome> RECENT =
+      new LinkedHashMap<>(KEPT, 0.75F, true) {
+        private static final long serialVersionUID = 1L;
+
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Grounds, TableOutcome> eldest) {
+          return size() > KEPT;
+        }
+      };
+
+  private RecentTables() {}
+
+  /** The table of a channel where it is known already. */
+  static Optional<TableOutcome> known(Channel c) {
+    synchronized (RECENT) {
+      return Optional.ofNullable(RECENT.get(Grounds.of(c)));
+    }
+  }
+
+  /** The table of a channel that has asked for one; two that ask at once both make it. */
+  static TableOutcome of(Channel c, Supplier<TableOutcome> make) {
+    Optional<TableOutcome> known = known(c);
+    if (known.isPresent()) return known.get();
+    TableOutcome made = make.get();
+    synchronized (RECENT) {
+      RECENT.put(Grounds.of(c), made);
+    }
+    return made;
+  }
+}
