@@ -16,6 +16,8 @@ import nocking.view.TableResult;
 
 /** What the receiver holds is not what was sent, not what it takes, or not what is wanted now. */
 final class ReceiverCopy implements Rule {
+  /** How much more than the table another one may leave that is as good. */
+  private static final double ALIKE = 1.2;
 
   @Override
   public Stream<Finding> examine(ChannelView e) {
@@ -78,21 +80,30 @@ final class ReceiverCopy implements Rule {
     }
     List<Cell> held = t.held();
     List<Cell> wanted = now.ordered();
-    int differ = HeldCopy.differing(held, wanted);
-    if (differ == 0) return Optional.empty();
-    double off = HeldCopy.worstBetween(held, now.cells());
+    int differing = HeldCopy.differing(held, wanted);
+    if (differing == 0) return Optional.empty();
+    double leaves = HeldCopy.worst(held, now.truth());
+    // Another way of choosing the cells is no reason to type them anew.
+    boolean good = leaves <= Math.max(now.error().worst() * ALIKE, orNone(now.tolerance()));
+    String differ =
+        held.size() == wanted.size()
+            ? "%d of %d cells differ.".formatted(differing, wanted.size())
+            : "It has %d cells, this one %d.".formatted(held.size(), wanted.size());
     String by =
-        Double.isNaN(off)
+        Double.isNaN(leaves)
             ? ""
-            : " Its readings are up to %s from those of this table."
-                .formatted(now.output().error(off));
+            : " It leaves %s, this one %s."
+                .formatted(now.output().error(leaves), now.output().error(now.error().worst()));
     return Optional.of(
-        of(
+        Finding.of(
             "receiver-behind",
-            "The receiver has the table of " + date,
-            (held.size() == wanted.size()
-                    ? "%d of %d cells differ.".formatted(differ, wanted.size())
-                    : "It has %d cells, this one %d.".formatted(held.size(), wanted.size()))
-                + by));
+            good ? Severity.ADVICE : Severity.WARNING,
+            WorkStep.TABLE,
+            "The receiver has the table of " + date + (good ? ", and it will do" : ""),
+            differ + by));
+  }
+
+  private static double orNone(double tolerance) {
+    return Double.isNaN(tolerance) ? 0 : tolerance;
   }
 }

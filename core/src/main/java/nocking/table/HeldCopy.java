@@ -54,33 +54,38 @@ public final class HeldCopy {
     return Math.abs(a - b) <= HAIR * Math.max(1, Math.abs(b));
   }
 
-  /**
-   * How far the readings of two lists are apart at most, along their lines: at a break-point of one
-   * of them, where both reach.
-   *
-   * @return NaN where they have no raw value in common, or one of them is no table
-   */
-  public static double worstBetween(List<Cell> a, List<Cell> b) {
-    List<Cell> x = a.stream().sorted(Comparator.comparingDouble(Cell::raw)).toList();
-    List<Cell> y = b.stream().sorted(Comparator.comparingDouble(Cell::raw)).toList();
-    double worst = Double.NaN;
-    for (List<Cell> of : List.of(x, y)) {
-      for (Cell c : of) {
-        double off = Math.abs(at(x, c.raw()) - at(y, c.raw()));
-        if (!Double.isNaN(off) && !(off <= worst)) worst = off;
-      }
-    }
-    return worst;
-  }
-
   /** What a rising list gives between its ends; NaN beyond them. */
   public static double at(List<Cell> rising, double raw) {
-    for (int i = 1; i < rising.size(); i++) {
-      Cell a = rising.get(i - 1);
-      Cell b = rising.get(i);
-      if (raw < a.raw() || raw > b.raw() || !(b.raw() > a.raw())) continue;
-      return a.out() + (b.out() - a.out()) * (raw - a.raw()) / (b.raw() - a.raw());
+    int low = 0;
+    int high = rising.size() - 1;
+    if (high < 1 || !(raw >= rising.getFirst().raw() && raw <= rising.getLast().raw())) {
+      return Double.NaN;
     }
-    return Double.NaN;
+    while (high - low > 1) {
+      int middle = (low + high) >>> 1;
+      if (rising.get(middle).raw() <= raw) low = middle;
+      else high = middle;
+    }
+    Cell a = rising.get(low);
+    Cell b = rising.get(high);
+    if (!(b.raw() > a.raw())) return Double.NaN;
+    return a.out() + (b.out() - a.out()) * (raw - a.raw()) / (b.raw() - a.raw());
+  }
+
+  /**
+   * How far the readings of a list are from what is true, at most, between its ends.
+   *
+   * @return NaN where it says nothing about any of it
+   */
+  public static double worst(List<Cell> held, Truth truth) {
+    List<Cell> rising = held.stream().sorted(Comparator.comparingDouble(Cell::raw)).toList();
+    double worst = Double.NaN;
+    for (int i = 0; i < truth.axis().size(); i++) {
+      if (!truth.known(i)) continue;
+      double read = at(rising, truth.axis().at(truth.axis().first() + i));
+      double off = Math.max(Math.abs(read - truth.least()[i]), Math.abs(read - truth.most()[i]));
+      if (!Double.isNaN(off) && !(off <= worst)) worst = off;
+    }
+    return worst;
   }
 }

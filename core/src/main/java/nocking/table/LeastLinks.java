@@ -61,16 +61,17 @@ final class LeastLinks {
     double hair = c.hair();
     int[] reach = new int[16];
     int pieces = 1;
-    for (int i = 0; i < c.size(); i++) {
-      if (!c.asks(i)) continue;
+    int[] stops = c.stops();
+    for (int s = 0; s < stops.length; s++) {
+      int i = stops[s];
       boolean down = c.high()[i] < line.bottom(i) - hair;
       boolean up = c.low()[i] > line.top(i) + hair;
       if (down || up) {
         int from = down ? line.bottomContact() : line.topContact();
         lines.add(down ? line.flattest() : line.steepest());
         line.clear();
-        for (int k = from; k < i; k++) {
-          if (!c.asks(k)) continue;
+        for (int t = Arrays.binarySearch(stops, from); t < s; t++) {
+          int k = stops[t];
           if (down) line.over(k, c.low()[k]);
           else line.under(k, c.high()[k]);
         }

@@ -62,7 +62,10 @@ public record StepTable(int rawDecimals, int outDecimals, int[] raw, long[] out,
    * Whole output steps at a raw step, by the arithmetic of integers; beyond the ends it extends.
    */
   public long whole(int at) {
-    int i = line(at);
+    return whole(line(at), at);
+  }
+
+  private long whole(int i, int at) {
     long d = (long) raw[i + 1] - raw[i];
     long product = (out[i + 1] - out[i]) * ((long) at - raw[i]);
     return out[i] + Math.floorDiv(product + d / 2, d);
@@ -75,7 +78,10 @@ public record StepTable(int rawDecimals, int outDecimals, int[] raw, long[] out,
 
   /** The quantity on the straight line at a raw value in steps, beyond the ends by their slopes. */
   public double line(double at) {
-    int i = line((int) Math.floor(Math.clamp(at, raw[0], raw[raw.length - 1])));
+    return line(line((int) Math.floor(Math.clamp(at, raw[0], raw[raw.length - 1]))), at);
+  }
+
+  private double line(int i, double at) {
     double share = (at - raw[i]) / ((double) raw[i + 1] - raw[i]);
     return (out[i] + (out[i + 1] - out[i]) * share) / Math.pow(10, outDecimals);
   }
@@ -84,10 +90,12 @@ public record StepTable(int rawDecimals, int outDecimals, int[] raw, long[] out,
   public TableError against(Truth truth) {
     var errors = new TableError.Collector();
     RawAxis axis = truth.axis();
+    int line = 0;
     for (int i = 0; i < axis.size(); i++) {
       if (!truth.known(i)) continue;
       int at = axis.first() + i;
-      double read = read(at);
+      while (line < raw.length - 2 && raw[line + 1] <= at) line++;
+      double read = rounded ? whole(line, at) * step() : line(line, at);
       double below = read - truth.most()[i];
       double above = read - truth.least()[i];
       errors.add(axis.at(at), Math.abs(below) > Math.abs(above) ? below : above);

@@ -69,30 +69,32 @@ final class Screen {
             .orElseThrow();
     TableSpec spec = firmware.spec();
     TableGoal goal = spec.goal().withTolerance("1.5 LSB").withBench(true);
-    return Channel.blank("hatchery-sc-a1", "SC-A1")
-        .define(
-            d ->
-                d.withName("Drum screen angle")
-                    .withKind(QuantityKind.ANGLE)
-                    .withUnit("°")
-                    .withRange(Value.of(0), Value.of(90))
-                    .withTolerance(Value.of(0.15))
-                    .withHazards(List.of(Hazard.MOVING)))
-        .design(
-            d ->
-                d.withSensor(
-                        new TableSensor(
-                            rows,
-                            TableSensor.Interpolation.MONOTONE_CUBIC,
-                            Signal.VOLTAGE,
-                            Value.of(0)))
-                    .withConverter(Converter.of(12, 3.3)))
-        .wiring(
-            w ->
-                w.withPlan(
-                    Hatchery.wires(
-                        Value.typed("5 V", Unit.VOLT), "J6", 6, "brown", "blue", "black")))
-        .calibration(k -> k.withAdopted(Adopted.DESIGN))
-        .receiver(r -> r.withBench(readings(seed)).withTable(spec.with(goal)));
+    Channel c =
+        Channel.blank("hatchery-sc-a1", "SC-A1")
+            .define(
+                d ->
+                    d.withName("Drum screen angle")
+                        .withKind(QuantityKind.ANGLE)
+                        .withUnit("°")
+                        .withRange(Value.of(0), Value.of(90))
+                        .withTolerance(Value.of(0.15))
+                        .withHazards(List.of(Hazard.MOVING)))
+            .design(
+                d ->
+                    d.withSensor(
+                            new TableSensor(
+                                rows,
+                                TableSensor.Interpolation.MONOTONE_CUBIC,
+                                Signal.VOLTAGE,
+                                Value.of(0)))
+                        .withConverter(Converter.of(12, 3.3)))
+            .wiring(
+                w ->
+                    w.withPlan(
+                        Hatchery.wires(
+                            Value.typed("5 V", Unit.VOLT), "J6", 6, "brown", "blue", "black")))
+            .calibration(k -> k.withAdopted(Adopted.DESIGN))
+            .receiver(r -> r.withBench(readings(seed)).withTable(spec.with(goal)));
+    return Hatchery.withLimits(c);
   }
 }

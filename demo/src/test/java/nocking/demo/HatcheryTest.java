@@ -8,12 +8,16 @@ import nocking.analysis.ChannelState;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
+import nocking.channel.Receiver;
 import nocking.diagnosis.Diagnosis;
 import nocking.diagnosis.Diagnostician;
 import nocking.diagnosis.Ranking;
 import nocking.finding.Finding;
 import nocking.finding.Severity;
 import nocking.prior.PriorWeights;
+import nocking.table.Comparison;
+import nocking.table.TypingList;
+import nocking.view.TableResult;
 import org.junit.jupiter.api.Test;
 
 /** The demo book can always be made again, and every channel shows what it is there for. */
@@ -82,6 +86,33 @@ class HatcheryTest {
     assertThat(rules("AE-V1")).containsExactly("converter-use");
     assertThat(rules("PD-Q1")).containsExactly("receiver-believes");
     assertThat(rules("GV-P1")).containsExactly("loading", "faults-untold");
+  }
+
+  /** Nine hundred readings, 1.5 steps: the smallest table, and what the bench says of itself. */
+  @Test
+  void theScreensTableIsTheSmallest() {
+    TableResult t = of("SC-A1").receiver().table().result().orElseThrow();
+    assertThat(t.pairs().orElseThrow().size()).isEqualTo(900);
+    assertThat(t.made().proven()).isTrue();
+    assertThat(t.error().worst()).isLessThanOrEqualTo(1.5);
+    assertThat(t.withOneLess().orElseThrow().worst()).isGreaterThan(1.5);
+    assertThat(rules("SC-A1")).contains("table-goes-on", "strokes-differ");
+    assertThat(t.beside())
+        .extracting(Comparison::placement)
+        .containsExactly("optimal", "equal", "pow2", "every:82", "ends");
+    assertThat(t.beside().subList(1, 5)).allMatch(k -> k.error().worst() > 1.5);
+  }
+
+  /** Thirty-two rows of a datasheet in sixteen cells; nine of them are in the controller. */
+  @Test
+  void theRacewaysListIsHalfTyped() {
+    TableResult t = of("RW-T1").receiver().table().result().orElseThrow();
+    Receiver r = BOOK.byTag("RW-T1").orElseThrow().receiver();
+    assertThat(r.bench().size()).isEqualTo(32);
+    assertThat(t.count()).isEqualTo(16);
+    assertThat(TypingList.typed(TypingList.of(t.ordered(), r.typing()))).isEqualTo(9);
+    assertThat(t.error().worst()).isLessThan(0.1);
+    assertThat(t.beside().get(1).error().worst()).as("equal steps").isGreaterThan(2);
   }
 
   /** Water in the sluice gate's connector: what was seen of it is there, the explanation is not. */
