@@ -111,6 +111,7 @@ final class Pictures {
               false,
               "collect-view-run run-pace-×60 run-begin " + MID_RUN),
           new View("fit", "OX-D1", WorkStep.FIT, 9.1, false),
+          new View("fit-curve", "BL-P1", WorkStep.FIT, 30, false, "fit-look-curve"),
           new View("table", "SC-A1", WorkStep.TABLE, 37.4, false),
           new View("table-cells", "RW-T1", WorkStep.TABLE, 12, false, "table-look-cells"),
           new View("table-pairs", "SC-A1", WorkStep.TABLE, 37.4, false, "table-look-bench-pairs"),

@@ -2,10 +2,13 @@ package nocking.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import javafx.geometry.Point2D;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
+import nocking.app.control.PlotView;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
+import nocking.fit.Fit;
 import org.junit.jupiter.api.Test;
 
 /** Candidates side by side, one of them adopted. */
@@ -45,8 +48,51 @@ class FitViewTest extends WindowTest {
     settled();
     assertThat(channel("RW-T1").calibration().adopted().model()).isEqualTo("poly:3");
     choose(7, "polynomial of degree 3");
-    assertThat(column("fits", 4)).contains("adopted");
+    assertThat(column("fits", 5)).contains("adopted");
     assertThat(canAdopt()).as("it is adopted already").isFalse();
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(channel("RW-T1").calibration().adopted().model()).isEqualTo("design");
+  }
+
+  /** A point is picked in the plot, left out with a reason, and counted again. */
+  @Test
+  void aPointIsLeftOutInThePlotAndBroughtBack() {
+    openDemo("BL-P1", WorkStep.FIT);
+    settled();
+    choose(0, "design equation");
+    PlotView plot = Hands.ask(() -> (PlotView) shell.scene().lookup("#fit-plot"));
+    Fit design = Hands.ask(() -> analysis().calibration().fit("design").orElseThrow());
+    Point2D at = Hands.ask(() -> plot.place(40, design.errors()[4]).orElseThrow());
+    hands.clickAt(plot, at);
+    settled();
+    assertThat(text("picked-point")).isEqualTo("Point 5, 40.0 kPa: +450 kPa");
+    hands.click("picked-leave-out");
+    assertThat(channel("BL-P1").calibration().points().counting()).as("no reason").hasSize(7);
+    assertThat(message()).startsWith("A point is left out for a reason");
+    hands.fill("picked-reason", "decimal point slipped").press(KeyCode.ENTER);
+    settled();
+    assertThat(channel("BL-P1").calibration().points().counting()).hasSize(6);
+    assertThat(text("fit-reason")).startsWith("Simplest that is good enough: Design equation.");
+    assertThat(text("picked-point")).as("it stays in sight").startsWith("Point 5, 40.0 kPa");
+    hands.click("picked-leave-out");
+    settled();
+    assertThat(channel("BL-P1").calibration().points().counting()).hasSize(7);
+  }
+
+  /** Enter adopts; another model and the curve itself are looked at beside it. */
+  @Test
+  void modelsAreComparedAndAdoptedWithEnter() {
+    openDemo("RW-T1", WorkStep.FIT);
+    settled();
+    choose(3, "least-squares line");
+    choose("fit-beside", "poly:3");
+    hands.click("fit-look-curve");
+    settled();
+    hands.click("fit-look-residuals");
+    hands.run(() -> table("fits").requestFocus());
+    hands.press(KeyCode.ENTER);
+    settled();
+    assertThat(channel("RW-T1").calibration().adopted().model()).isEqualTo("line");
     hands.press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(channel("RW-T1").calibration().adopted().model()).isEqualTo("design");
   }
@@ -59,7 +105,7 @@ class FitViewTest extends WindowTest {
     assertThat(text("fit-reason"))
         .startsWith("No model stays within 0.50 kPa")
         .contains("Without the point at 40 kPa Design equation would leave");
-    assertThat(column("fits", 4)).doesNotContain("advised");
+    assertThat(column("fits", 5)).doesNotContain("advised");
     choose(7, "polynomial of degree 3");
     assertThat(canAdopt()).isFalse();
     choose(3, "least-squares line");

@@ -138,6 +138,20 @@ final class Hands {
     return this;
   }
 
+  /** Clicks at a place of a node, in its own coordinates. */
+  Hands clickAt(Node n, Point2D at) {
+    clicks++;
+    act(
+        () -> {
+          Point2D corner = centre(n);
+          Bounds b = n.getBoundsInLocal();
+          robot.mouseMove(corner.add(at.getX() - b.getCenterX(), at.getY() - b.getCenterY()));
+          robot.mousePress(MouseButton.PRIMARY);
+          robot.mouseRelease(MouseButton.PRIMARY);
+        });
+    return this;
+  }
+
   /** Presses on a node, moves in small steps, lets go. */
   Hands drag(Node n, double dx, double dy) {
     clicks++;

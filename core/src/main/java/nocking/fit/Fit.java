@@ -2,6 +2,7 @@ package nocking.fit;
 
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
+import org.hipparchus.distribution.continuous.TDistribution;
 
 /**
  * A fitted model with the figures that judge it. Errors are reading − reference, in the quantity.
@@ -45,4 +46,18 @@ public record Fit(
     double aicc,
     boolean monotone,
     double[][] covariance,
-    DoubleUnaryOperator standardError) {}
+    DoubleUnaryOperator standardError) {
+  private static final double COVERED = 0.95;
+
+  /**
+   * Half of what the curve may be off at a raw value, with 95 % of confidence, from the scatter of
+   * its own points: Student's t times the standard error (JCGM 100:2008, G.3). In the quantity; NaN
+   * where it is not known.
+   */
+  public DoubleUnaryOperator uncertainty() {
+    int freedom = errors.length - constants;
+    if (freedom < 1 || covariance.length == 0) return raw -> Double.NaN;
+    double t = new TDistribution(freedom).inverseCumulativeProbability((1 + COVERED) / 2);
+    return raw -> t * standardError.applyAsDouble(raw);
+  }
+}

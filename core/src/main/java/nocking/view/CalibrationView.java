@@ -18,6 +18,7 @@ import nocking.fit.FitModel;
 import nocking.fit.Judgement;
 import nocking.fit.Recommendation;
 import nocking.fit.Samples;
+import nocking.fit.SecondOpinion;
 import nocking.fit.Trim;
 import nocking.misfit.PointsMisfit;
 import nocking.points.RawUnit;
@@ -128,6 +129,22 @@ public final class CalibrationView {
     return workings.guarded(
         "the recommendation",
         () -> Recommendation.of(fits(), samples(), d.toleranceOrNaN(), d.unit()),
+        Optional.empty());
+  }
+
+  /**
+   * Which points do not go with the others: by the polynomial of the highest degree, three at most,
+   * of which the points can tell it. What bends is no point's fault.
+   */
+  public Optional<SecondOpinion> secondOpinion() {
+    return workings.guarded(
+        "the second opinion",
+        () ->
+            Stream.of("poly:3", "poly:2", "line")
+                .map(m -> FitModel.of(m).orElseThrow())
+                .filter(m -> SecondOpinion.canTell(m, samples()))
+                .findFirst()
+                .flatMap(m -> SecondOpinion.of(m, samples())),
         Optional.empty());
   }
 

@@ -139,8 +139,15 @@ final class WaterSide {
   /** Nine of the sixteen cells are in the controller: what the table has there, worked out once. */
   private static List<TypedCell> nineTyped() {
     double[][] cells = {
-      {97060, -20.0}, {79667, -16.6}, {64015, -12.7}, {51431, -8.7}, {41343, -4.6},
-      {33595, -0.6}, {27303, 3.5}, {22181, 7.7}, {18125, 11.9}
+      {97060, -20.0},
+      {79667, -16.6},
+      {64015, -12.7},
+      {51431, -8.7},
+      {41343, -4.6},
+      {33595, -0.6},
+      {27303, 3.5},
+      {22181, 7.7},
+      {18125, 11.9}
     };
     return Arrays.stream(cells).map(c -> new TypedCell(c[0], c[1], true, null, null)).toList();
   }

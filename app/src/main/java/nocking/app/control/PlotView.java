@@ -3,10 +3,12 @@ package nocking.app.control;
 import java.awt.geom.Rectangle2D;
 import java.io.File;
 import java.io.IOException;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
 import java.util.function.DoubleFunction;
 import javafx.embed.swing.SwingFXUtils;
+import javafx.geometry.Point2D;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
@@ -53,6 +55,9 @@ public final class PlotView extends Pane {
   private final ImageView image = new ImageView();
   private final Line cross = new Line();
   private final Circle dot = new Circle(3.5);
+  private final Circle ring = new Circle(8);
+  private double ringX = Double.NaN;
+  private double ringY = Double.NaN;
   private final Label hover = new Label();
   private Plot whole;
   private Plot shown;
@@ -65,6 +70,8 @@ public final class PlotView extends Pane {
   private final Region handle = new Region();
   private double grip = Double.NaN;
   private boolean gripping;
+  private Picker picker = (x, y, dx, dy) -> false;
+  private boolean picking;
   private double dragX;
   private double dragY;
 
@@ -75,12 +82,13 @@ public final class PlotView extends Pane {
     cross.getStyleClass().add("cross");
     dot.getStyleClass().add("cross-dot");
     hover.getStyleClass().add("hover");
-    for (var node : new Node[] {cross, dot, hover}) {
+    ring.getStyleClass().add("plot-ring");
+    for (var node : new Node[] {cross, dot, ring, hover}) {
       node.setManaged(false);
       node.setVisible(false);
       node.setMouseTransparent(true);
     }
-    getChildren().addAll(image, cross, dot, hover);
+    getChildren().addAll(image, cross, dot, ring, hover);
     setMinSize(160, 110);
     setPrefSize(420, 240);
     widthProperty().addListener(o -> redraw());
@@ -90,8 +98,12 @@ public final class PlotView extends Pane {
         e -> {
           dragX = e.getX();
           dragY = e.getY();
+          picking = e.getButton() == MouseButton.PRIMARY && picks(e);
         });
-    setOnMouseDragged(this::pan);
+    setOnMouseDragged(
+        e -> {
+          if (!picking) pan(e);
+        });
     setOnMouseMoved(this::hover);
     setOnMouseExited(e -> hover.setVisible(false));
     setOnMouseClicked(
@@ -136,6 +148,64 @@ public final class PlotView extends Pane {
           e.consume();
         });
     getChildren().add(handle);
+  }
+
+  /** Takes a place in the plot where the mouse was pressed. */
+  @FunctionalInterface
+  public interface Picker {
+    /**
+     * @param dx width of a pixel
+     * @param dy height of a pixel
+     * @return true where something is there, so that the plot is not moved
+     */
+    boolean take(double x, double y, double dx, double dy);
+  }
+
+  /** Lets what the plot shows be picked with the mouse. */
+  public void onPick(Picker taker) {
+    picker = taker;
+  }
+
+  /** Puts a ring around a place of the plot; NaN takes it away. */
+  public void ring(double x, double y) {
+    ringX = x;
+    ringY = y;
+    placeRing();
+  }
+
+  /** Where a place of the plot is in this view; empty where it is not shown. */
+  public Optional<Point2D> place(double x, double y) {
+    if (picture == null) return Optional.empty();
+    Span xs = picture.plot().x().span();
+    Span ys = picture.plot().y().span();
+    if (!xs.contains(x) || !ys.contains(y)) return Optional.empty();
+    Rectangle2D area = picture.area();
+    return Optional.of(
+        new Point2D(
+            area.getX() + xs.fraction(x) * area.getWidth(),
+            area.getMaxY() - ys.fraction(y) * area.getHeight()));
+  }
+
+  private void placeRing() {
+    Optional<Point2D> at = place(ringX, ringY);
+    ring.setVisible(at.isPresent());
+    at.ifPresent(
+        p -> {
+          ring.setCenterX(p.getX());
+          ring.setCenterY(p.getY());
+        });
+  }
+
+  private boolean picks(MouseEvent e) {
+    if (picture == null || !picture.area().contains(e.getX(), e.getY())) return false;
+    Rectangle2D area = picture.area();
+    Span xs = picture.plot().x().span();
+    Span ys = picture.plot().y().span();
+    return picker.take(
+        xs.at((e.getX() - area.getX()) / area.getWidth()),
+        heightAt(e.getY()),
+        xs.width() / area.getWidth(),
+        ys.width() / area.getHeight());
   }
 
   /** The height that can be dragged now; NaN for none. */
@@ -212,6 +282,7 @@ public final class PlotView extends Pane {
           drawing = false;
           placeCross();
           placeGrip();
+          placeRing();
           if (stale) redraw();
         });
   }

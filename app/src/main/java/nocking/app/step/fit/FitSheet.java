@@ -4,19 +4,24 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
 import nocking.app.control.Column;
+import nocking.app.control.DropDown;
 import nocking.app.control.Grid;
 import nocking.app.control.Paper;
 import nocking.app.control.PlotView;
+import nocking.app.control.Segments;
 import nocking.app.desk.Desk;
 import nocking.app.desk.Latest;
 import nocking.app.step.Sheet;
@@ -27,8 +32,10 @@ import nocking.fit.Coefficient;
 import nocking.fit.Fit;
 import nocking.fit.FitModel;
 import nocking.fit.Recommendation;
+import nocking.fit.SecondOpinion;
 import nocking.fit.Trim;
 import nocking.quantity.Numbers;
+import nocking.report.plot.Plot;
 
 /** The view of the fifth stage. */
 public final class FitSheet implements Sheet {
@@ -40,6 +47,9 @@ public final class FitSheet implements Sheet {
 
   /** Candidates that are seen without scrolling. */
   private static final int ROWS = 6;
+
+  /** From here on there is room for the root of the mean square, too. */
+  private static final double WIDE_LIST = 430;
 
   /** A narrow window shows the figures that decide and leaves out the others. */
   private static final double NARROW = 390;
@@ -54,6 +64,12 @@ public final class FitSheet implements Sheet {
   private final Paper candidates;
   private final Paper plotPaper;
   private final Paper designPaper;
+  private final Segments<Boolean> look;
+  private final DropDown<String> beside = new DropDown<>();
+  private final PointPick pick;
+  private final Label second = Paper.caption("");
+  private boolean curved;
+  private boolean showing;
   private final PlotView residuals = new PlotView("fit-plot", "Residuals of the chosen model");
   private final PlotView against = new PlotView("design-plot", "Design against measurement");
   private final HBox root;
@@ -64,6 +80,7 @@ public final class FitSheet implements Sheet {
   private String chosen = "";
   private String advised = "";
   private final Latest work = new Latest();
+  private final Latest drawing = new Latest();
 
   /** True when the points have changed since the fit was adopted. */
   private boolean stale;
@@ -81,11 +98,12 @@ public final class FitSheet implements Sheet {
             "fits",
             "There are no points yet. The design equation serves meanwhile.",
             List.of(
-                Column.shown("model", 166, false, i -> fits.get(i).curve().title())
+                Column.shown("model", 150, false, i -> fits.get(i).curve().title())
                     .styled(i -> isAdopted(fits.get(i)) ? "strong" : ""),
+                Column.shown("", 46, false, i -> "").signed(this::spark).keepingItsWidth(),
                 Column.shown("worst", 60, true, i -> error(fits.get(i).worstError()))
                     .styled(i -> verdict(fits.get(i).worstError())),
-                Column.shown("RMS", 58, true, i -> error(fits.get(i).rms())).fromWidth(NARROW),
+                Column.shown("RMS", 58, true, i -> error(fits.get(i).rms())).fromWidth(WIDE_LIST),
                 Column.shown("unseen", 62, true, i -> error(fits.get(i).leaveOneOut()))
                     .styled(i -> verdict(fits.get(i).leaveOneOut())),
                 Column.shown("", 66, false, i -> mark(fits.get(i)))),
@@ -96,6 +114,12 @@ public final class FitSheet implements Sheet {
         .addListener((o, b, now) -> choose(now.intValue()));
     grid.setMinHeight(Region.USE_PREF_SIZE);
     grid.setMaxHeight(Region.USE_PREF_SIZE);
+    grid.table()
+        .addEventFilter(
+            KeyEvent.KEY_PRESSED,
+            e -> {
+              if (e.getCode() == KeyCode.ENTER && !adopt.isDisabled()) adopt();
+            });
     reason.setId("fit-reason");
     reason.setWrapText(true);
     reason.setMinHeight(Region.USE_PREF_SIZE);
@@ -129,15 +153,39 @@ public final class FitSheet implements Sheet {
             "Candidates",
             grid,
             reason,
+            second,
             new HBox(8, adopt, collect),
             trim,
             Paper.subtitle("Constants"),
             coefficients,
             problems);
-    candidates.setMinWidth(340);
+    candidates.setMinWidth(404);
     candidates.setPrefWidth(436);
     candidates.setMaxWidth(436);
-    plotPaper = new Paper("Residuals", residuals);
+    look =
+        new Segments<>(
+            "fit-look",
+            List.of(false, true),
+            c -> c ? "curve" : "residuals",
+            c -> {
+              curved = c;
+              showChosen();
+            });
+    look.show(curved);
+    beside.setId("fit-beside");
+    beside.setAccessibleText("Model to compare with");
+    beside.titled(this::besideTitle);
+    beside.setPrefWidth(178);
+    beside.setPromptText("compare with");
+    beside
+        .valueProperty()
+        .addListener(
+            (o, before, now) -> {
+              if (!showing) showChosen();
+            });
+    pick = new PointPick(desk, residuals);
+    residuals.onPick((x, y, dx, dy) -> !curved && pick.pick(x, y, dx, dy));
+    plotPaper = new Paper("Residuals", residuals, pick).head(look, beside);
     designPaper = new Paper("Design against measurement", against);
     for (PlotView p : List.of(residuals, against)) VBox.setVgrow(p, Priority.ALWAYS);
     for (Paper p : List.of(plotPaper, designPaper)) VBox.setVgrow(p, Priority.ALWAYS);
@@ -216,6 +264,10 @@ public final class FitSheet implements Sheet {
   public void switched() {
     chosen = "";
     picked = false;
+    pick.forget();
+    showing = true;
+    beside.setValue(null);
+    showing = false;
   }
 
   @Override
@@ -228,6 +280,9 @@ public final class FitSheet implements Sheet {
       stale = false;
       reason.setText(fits.isEmpty() ? "" : "The curved models are being fitted …");
       problems.setText("");
+      second.setText("");
+      second.setVisible(false);
+      second.setManaged(false);
       asked = a;
       work.run(() -> Curved.of(a), curved -> show(a, curved));
     }
@@ -253,12 +308,41 @@ public final class FitSheet implements Sheet {
 
   /** All candidates of an analysis, and what is said of them. */
   private record Curved(
-      List<Fit> fits, Optional<Recommendation> best, String problems, boolean stale) {
+      List<Fit> fits,
+      Optional<Recommendation> best,
+      String problems,
+      boolean stale,
+      String second) {
     static Curved of(Analysis a) {
       List<Fit> fits = a.calibration().fits();
       boolean stale = a.findings().stream().anyMatch(x -> x.rule().equals("stale-adoption"));
       return new Curved(
-          fits, a.calibration().recommendation(), fits.isEmpty() ? "" : problems(a), stale);
+          fits,
+          a.calibration().recommendation(),
+          fits.isEmpty() ? "" : problems(a),
+          stale,
+          a.calibration().secondOpinion().map(o -> says(a, o)).orElse(""));
+    }
+
+    /** Which points do not go with the others, and what would be left without them. */
+    private static String says(Analysis a, SecondOpinion o) {
+      double[] x = a.calibration().samples().quantity();
+      String which =
+          o.outliers().stream()
+              .limit(3)
+              .map(i -> a.design().amount(x[i]))
+              .collect(Collectors.joining(", "));
+      int more = o.outliers().size() - 3;
+      return "A second opinion: the point%s at %s%s %s up to %s times as far off as the others scatter. Without %s a %s leaves %s."
+          .formatted(
+              o.outliers().size() == 1 ? "" : "s",
+              which,
+              more > 0 ? " and %d more".formatted(more) : "",
+              o.outliers().size() == 1 ? "is" : "are",
+              Numbers.significant(o.times(), 2),
+              o.outliers().size() == 1 ? "it" : "them",
+              o.without().curve().title().toLowerCase(Locale.ROOT),
+              a.design().error(o.without().worstError()));
     }
 
     /**
@@ -299,9 +383,48 @@ public final class FitSheet implements Sheet {
                     ? "Collect reference points first, or adopt the design equation as it is."
                     : "One point cannot tell the models apart."));
     problems.setText(curved.problems);
+    second.setText(curved.second);
+    second.setVisible(!curved.second.isEmpty());
+    second.setManaged(!curved.second.isEmpty());
     if (desk.channel().isEmpty()) return;
     showCandidates(a.channel());
     showChosen();
+  }
+
+  private record Drawn(Plot main, Plot design, List<FitPlots.Shown> points) {}
+
+  /**
+   * The model that is shown beside the chosen one: the one that was asked for, or a straight one.
+   */
+  private Optional<Fit> other(Fit of) {
+    showing = true;
+    List<String> keys = fits.stream().map(Fit::model).filter(m -> !m.equals(of.model())).toList();
+    if (!beside.getItems().equals(keys)) {
+      String before = beside.getValue();
+      beside.getItems().setAll(keys);
+      String usual = of.model().equals("line") ? "ends" : "line";
+      beside.setValue(keys.contains(before) ? before : keys.contains(usual) ? usual : null);
+    }
+    showing = false;
+    String key = beside.getValue();
+    return fits.stream().filter(f -> f.model().equals(key)).findFirst();
+  }
+
+  private String besideTitle(String key) {
+    return fits.stream()
+        .filter(f -> f.model().equals(key))
+        .findFirst()
+        .map(f -> f.curve().title())
+        .orElse("");
+  }
+
+  /** What a model leaves, as a line of a few pixels with the band of the tolerance. */
+  private Node spark(int i) {
+    if (i >= fits.size()) return null;
+    return Spark.of(
+        fits.get(i),
+        desk.analysis().calibration().samples(),
+        desk.analysis().channel().definition().toleranceOrNaN());
   }
 
   private void showCandidates(Channel c) {
@@ -331,22 +454,34 @@ public final class FitSheet implements Sheet {
         !desk.editable() || a.design().path().isEmpty() || turns || (adopted && !stale));
     residuals.setVisible(f.isPresent());
     against.setVisible(f.isPresent());
-    plotPaper.note(f.map(x -> x.curve().title().toLowerCase(Locale.ROOT)).orElse("no points yet"));
+    plotPaper.note(f.isPresent() ? "" : "no points yet");
     if (f.isEmpty()) return;
-    residuals.show(FitPlots.residuals(a, f.get()));
-    against.show(FitPlots.againstDesign(a, f.get()));
+    var plots = new FitPlots(a, f.get(), other(f.get()));
+    boolean itself = curved;
+    drawing.run(
+        () ->
+            new Drawn(
+                itself ? plots.curve() : plots.residuals(),
+                plots.againstDesign(),
+                plots.errors(f.get())),
+        d -> {
+          residuals.show(d.main);
+          against.show(d.design);
+          pick.show(a, d.points);
+          if (curved) pick.forget();
+          probe();
+        });
     designPaper.note(
         f.get().model().equals(Adopted.DESIGN_MODEL)
             ? "choose a fitted model to compare"
             : "design less model");
-    probe();
   }
 
   @Override
   public void probe() {
     residuals.dark(desk.dark());
     against.dark(desk.dark());
-    residuals.probe(desk.probe(), x -> Double.NaN);
+    residuals.probe(curved ? Double.NaN : desk.probe(), x -> Double.NaN);
     against.probe(desk.probe(), x -> Double.NaN);
   }
 }

@@ -11,6 +11,7 @@ import nocking.report.plot.Axis;
 import nocking.report.plot.Layer;
 import nocking.report.plot.Plot;
 import nocking.report.plot.Role;
+import nocking.report.plot.Thinned;
 import nocking.table.Cell;
 import nocking.table.HeldCopy;
 import nocking.table.RawAxis;
@@ -21,9 +22,6 @@ import nocking.view.TableResult;
 
 /** What is left without a table and with it, over the true quantity. */
 final class TablePlots {
-  /** Places along a plot; of those between, the least and the largest are kept. */
-  private static final int PLACES = 600;
-
   private TablePlots() {}
 
   private static Axis quantity(Analysis a, TableResult t) {
@@ -143,44 +141,5 @@ final class TablePlots {
         .map(k -> k.held().stream().sorted(Comparator.comparingDouble(Cell::raw)).toList())
         .filter(k -> !k.equals(t.cells()))
         .orElse(List.of());
-  }
-
-  /** A long line as the least and the largest of each of some hundred places along it. */
-  private static final class Thinned {
-    private final List<double[]> all = new ArrayList<>();
-
-    void add(double x, double y) {
-      if (Double.isFinite(x) && Double.isFinite(y)) all.add(new double[] {x, y});
-    }
-
-    double largest() {
-      return all.stream().mapToDouble(p -> Math.abs(p[1])).max().orElse(0);
-    }
-
-    private List<double[]> kept() {
-      if (all.size() <= 2 * PLACES) return all;
-      var kept = new ArrayList<double[]>();
-      for (int k = 0; k < PLACES; k++) {
-        int from = (int) ((long) k * all.size() / PLACES);
-        int to = (int) ((k + 1L) * all.size() / PLACES);
-        int least = from;
-        int most = from;
-        for (int i = from; i < to; i++) {
-          if (all.get(i)[1] < all.get(least)[1]) least = i;
-          if (all.get(i)[1] > all.get(most)[1]) most = i;
-        }
-        kept.add(all.get(Math.min(least, most)));
-        if (least != most) kept.add(all.get(Math.max(least, most)));
-      }
-      return kept;
-    }
-
-    double[] x() {
-      return kept().stream().mapToDouble(p -> p[0]).toArray();
-    }
-
-    double[] y() {
-      return kept().stream().mapToDouble(p -> p[1]).toArray();
-    }
   }
 }
