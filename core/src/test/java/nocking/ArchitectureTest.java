@@ -110,7 +110,8 @@ class ArchitectureTest {
     noClasses().should().dependOnClassesThat().areAssignableTo(ThreadLocalRandom.class).check(CORE);
     noClasses()
         .that()
-        .resideOutsideOfPackages("nocking.tolerance..", "nocking.diagnosis..", "nocking.run..")
+        .resideOutsideOfPackages(
+            "nocking.tolerance..", "nocking.diagnosis..", "nocking.run..", "nocking.fit..")
         .should()
         .dependOnClassesThat()
         .areAssignableTo(RandomGenerator.class)

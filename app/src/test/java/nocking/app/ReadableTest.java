@@ -60,6 +60,7 @@ class ReadableTest extends WindowTest {
     "AE-V1, 1280, 800, true",
     "FD-S1, 1100, 700, true",
     "IN-T2, 1100, 700, false",
+    "SC-A1, 1100, 700, false",
     "long, 1280, 800, false",
     "long, 1100, 700, true",
     "empty, 1280, 800, true",

@@ -12,6 +12,8 @@ import java.util.stream.IntStream;
 import javafx.scene.control.Button;
 import javafx.scene.control.TextArea;
 import javafx.scene.input.KeyCode;
+import nocking.channel.Book;
+import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.table.Placement;
 import nocking.table.ReceiverShape;
@@ -138,6 +140,35 @@ class TableViewTest extends WindowTest {
     assertThat(channel().receiver().bench()).isNull();
     hands.press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(channel().receiver().bench().size()).isEqualTo(3);
+  }
+
+  /** Nothing is defined but what was read at the bench: that is enough for a table. */
+  @Test
+  void readingsAloneMakeATable() {
+    open(new Book(List.of(Channel.blank("c", "CH-1"))));
+    hands.run(() -> desk.step(WorkStep.TABLE));
+    hands.click("table-start");
+    assertThat(text("pairs-from")).startsWith("Several true values for one raw value");
+    clipboard(bench());
+    into("pairs", 0, 1);
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    assertThat(table().pairs().orElseThrow().size()).isEqualTo(120);
+    hands.click("table-look-picture");
+    assertThat(text("table-worst")).endsWith("120 pairs");
+    hands.click("table-goal-fewest-cells");
+    settled();
+    assertThat(text("table-worst"))
+        .isEqualTo("The fewest cells need a tolerance: say how far off the table may be");
+    hands.fill("table-tolerance", "0.5");
+    assertThat(table().made().proven()).isTrue();
+    hands
+        .click("table-look-rehearsal")
+        .click("table-look-code")
+        .click("table-look-list-to-type-in");
+    settled();
+    hands.click("table-drop");
+    assertThat(channel().receiver().table()).isNull();
+    assertThat(channel().receiver().bench()).as("what was read stays").isNotNull();
   }
 
   /** A cell set by hand is marked, costs what is said, and goes again. */

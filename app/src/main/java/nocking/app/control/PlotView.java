@@ -144,7 +144,7 @@ public final class PlotView extends Pane {
         e -> {
           gripping = false;
           released.run();
-          placeGrip();
+          zoomTo(whole);
           e.consume();
         });
     getChildren().add(handle);

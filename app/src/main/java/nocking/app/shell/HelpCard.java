@@ -97,9 +97,13 @@ final class HelpCard extends VBox {
               + " What was read stays, also when the power goes.";
       case FIT ->
           "candidates side by side. Unseen is the worst error at a point that the fit has not"
-              + " used. Adopt one: its constants stay until you adopt anew.";
+              + " used. Enter adopts: the constants stay until you adopt anew. A click on a point in"
+              + " the plot leaves it out, with a reason.";
       case TABLE ->
-          "cells for the receiver in equal steps, with what the straight lines between them leave.";
+          "the cells that go into the receiver: as few as the tolerance allows, or the best of as"
+              + " many as it holds, from the curve or from bench pairs. The handle at the right of"
+              + " the plot drags the tolerance. An output that is typed over holds. The list is"
+              + " ticked while it is typed in; the transfer is recorded with what was read back.";
       case CHECK ->
           "at each check input what must be there, then what was measured, with the error in the"
               + " quantity, in percent of span and in millivolts.";

@@ -473,7 +473,7 @@ public final class FitSheet implements Sheet {
         });
     designPaper.note(
         f.get().model().equals(Adopted.DESIGN_MODEL)
-            ? "choose a fitted model to compare"
+            ? "choose a fitted model"
             : "design less model");
   }
 

@@ -53,7 +53,8 @@ final class GoalForm extends VBox {
     tolerance =
         new EntryField("table-tolerance", "Worst error", true, this::tolerance, desk::seal)
             .help(
-                "In the quantity, in % of what the data span, or in steps of the output: 1.5 LSB");
+                "In the quantity, in % of what the data span, or in steps of the output: 1.5 LSB."
+                    + " Empty takes the tolerance of the channel.");
     places.setId("table-placement");
     places.setAccessibleText("Where the cells stand");
     places.titled(Placement::title);
@@ -115,7 +116,7 @@ final class GoalForm extends VBox {
     source.show(g.bench());
     fewest.show(g.fewest());
     double own = a.channel().definition().toleranceOrNaN();
-    tolerance.prompt(Double.isNaN(own) ? "none" : "channel %s".formatted(Numbers.trimmed(own, 4)));
+    tolerance.prompt(Double.isNaN(own) ? "none" : Numbers.trimmed(own, 4));
     boolean typed = g.tolerance() != null;
     boolean bare = !typed || g.tolerance().matches("[-+*/().0-9eE\\s]+");
     tolerance.show(typed ? g.tolerance() : "", bare ? a.channel().definition().unit() : "");

@@ -193,7 +193,7 @@ final class ReceiverForm extends VBox {
                   d -> d.withEnds(low ? v : d.lowEnd(), low ? d.highEnd() : v));
             },
             desk::seal)
-        .prompt("anywhere");
+        .prompt("any");
   }
 
   private List<Double> numbers(String text) {

@@ -1,6 +1,7 @@
 package nocking.app.step.table;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Pos;
@@ -138,12 +139,17 @@ final class RehearsalPage implements TablePage {
     }
     double[] raw = volts.stream().mapToDouble(a.receiver()::rawOf).toArray();
     double[] of = truth.stream().mapToDouble(x -> x).toArray();
-    return new Shown(
-        Rehearsal.of(t.table(), of, raw, t.output()::quantity, t::reading),
+    String from =
         bench.isPresent()
             ? "Up and down on the simulated bench, with its noise; every reading goes through the"
                 + " receiver's own arithmetic."
-            : "No simulated bench stands for this channel: volts by the design, without noise.");
+            : "No simulated bench stands for this channel: volts by the design, without noise.";
+    if (volts.isEmpty() && t.pairs().isPresent()) {
+      raw = t.pairs().get().raw();
+      of = Arrays.stream(t.pairs().get().quantity()).map(t.output()::quantity).toArray();
+      from = "Nothing gives volts for this channel yet: its own bench pairs, one after the other.";
+    }
+    return new Shown(Rehearsal.of(t.table(), of, raw, t.output()::quantity, t::reading), from);
   }
 
   private void show(Shown s) {
@@ -151,6 +157,10 @@ final class RehearsalPage implements TablePage {
     from.setText(s.from);
     grid.show(shown.truth().length);
     double straight = shown.worst(shown.straight());
+    if (Double.isNaN(straight)) {
+      none("Nothing gives a raw value for this table yet");
+      return;
+    }
     double tabled = shown.worstWithin(table.table());
     double beyond = shown.worstBeyond(table.table());
     String u = analysis.channel().definition().unit();

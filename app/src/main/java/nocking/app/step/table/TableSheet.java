@@ -36,6 +36,7 @@ import nocking.quantity.Sentence;
 import nocking.report.PdfPages;
 import nocking.report.page.SettingsSheet;
 import nocking.sensor.Sensor;
+import nocking.table.TableGoal;
 import nocking.table.TableSpec;
 import nocking.view.TableOutcome;
 import nocking.view.TableResult;
@@ -157,15 +158,21 @@ public final class TableSheet implements Sheet {
     int decimals = Math.min(9, desk.analysis().design().decimals() + 1);
     TableSpec usual = TableSpec.DEFAULT.withOutDecimals(decimals);
     // Without a path there is no volt to count in; a receiver that wants ohms needs none.
+    boolean curve = desk.analysis().calibration().curve().isPresent();
     TableSpec spec =
-        desk.analysis().calibration().curve().isEmpty() ? usual.withAxis(RawUnit.OHMS) : usual;
+        curve
+            ? usual
+            : resistive(desk.analysis())
+                ? usual.withAxis(RawUnit.OHMS)
+                : usual.withAxis(RawUnit.COUNTS).with(TableGoal.USUAL.withBench(true));
+    // Without anything to make it of the pairs come first.
+    if (spec.goal().bench()) looks.show(look = Look.PAIRS);
     desk.edit("make a table", "", c -> c.receiver(r -> r.withTable(spec)));
   }
 
-  private static boolean possible(Analysis a) {
+  private static boolean resistive(Analysis a) {
     Sensor sensor = a.channel().design().sensor();
-    return a.calibration().curve().isPresent()
-        || sensor != null && sensor.signal() == Signal.RESISTANCE;
+    return sensor != null && sensor.signal() == Signal.RESISTANCE;
   }
 
   /** The band was dragged to a height, in the unit of the output. */
@@ -265,7 +272,7 @@ public final class TableSheet implements Sheet {
     boolean none = c.receiver().table() == null;
     start.setVisible(none);
     start.setManaged(none);
-    start.setDisable(!desk.editable() || !possible(a));
+    start.setDisable(!desk.editable());
     form.setVisible(!none);
     form.setManaged(!none);
     drop.setVisible(!none);
