@@ -88,6 +88,11 @@ class FitViewTest extends WindowTest {
     choose("fit-beside", "poly:3");
     hands.click("fit-look-curve");
     settled();
+    hands.click("fit-look-other-way");
+    settled();
+    assertThat(text("fit-other-way"))
+        .startsWith("Raw from the quantity, as if all the scatter were in the raw value: worst ")
+        .contains("b0 ", "b1 ");
     hands.click("fit-look-residuals");
     hands.run(() -> table("fits").requestFocus());
     hands.press(KeyCode.ENTER);

@@ -175,7 +175,7 @@ class ReadableTest extends WindowTest {
             b.getId() != null
                 && b.getId()
                     .matches(
-                        "(?:define-view|condition-view|form|wire-look|band-part|fault-part|fit-view|collect-view|record-view).*");
+                        "(?:define-view|condition-view|form|wire-look|band-part|fault-part|fit-look|table-look|table-code|collect-view|record-view).*");
         if (view && !((ToggleButton) b).isSelected()) ids.add(b.getId());
       }
     } else if (n instanceof Parent p) {

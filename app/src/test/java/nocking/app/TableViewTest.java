@@ -12,6 +12,7 @@ import java.util.stream.IntStream;
 import javafx.scene.control.Button;
 import javafx.scene.control.TextArea;
 import javafx.scene.input.KeyCode;
+import nocking.book.exchange.ColumnFile;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
@@ -286,7 +287,12 @@ class TableViewTest extends WindowTest {
     }
     assertThat(folder.resolve("t.c")).content().contains("#include \"t.h\"");
     assertThat(folder.resolve("t.h")).content().contains("#define SC_A1_CELLS " + table().count());
+    ColumnFile book = ColumnFile.read(folder.resolve("t.xlsx"));
+    assertThat(book.numbers(0)).startsWith(table().cells().getFirst().raw());
+    assertThat(book.rows()).hasSizeGreaterThanOrEqualTo(table().count());
     assertThat(Files.readAllLines(folder.resolve("t.csv"))).hasSize(table().count() + 2);
+    hands.click("table-code-one-expression");
+    assertThat(code()).startsWith("The curve is no polynomial of degree 6");
     hands.fill("table-raw-bits", "9");
     settled();
     hands.click("table-code-source");

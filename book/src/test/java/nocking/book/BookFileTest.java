@@ -19,9 +19,12 @@ import nocking.channel.PracticeResult;
 import nocking.channel.QuantityKind;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
+import nocking.points.RawUnit;
 import nocking.prior.FaultKind;
 import nocking.prior.PriorWeights;
 import nocking.sensor.Sensor;
+import nocking.table.ReceiverShape;
+import nocking.table.TableSpec;
 import nocking.wiring.Meter;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -238,6 +241,32 @@ class BookFileTest {
     }
   }
 
+  /** Receivers' shapes come back, one that cannot be read stays, and a change outside is seen. */
+  @Test
+  void shapesComeBackAndAreWatched() throws SQLException {
+    var spec = new TableSpec(12, RawUnit.COUNTS, true, 0, 1);
+    var gate = new ReceiverShape("Gate", spec);
+    var pump = new ReceiverShape("Pump", spec.withCells(20));
+    try (BookFile b = open()) {
+      b.saveShapes(List.of(gate, pump), "shapes");
+    }
+    try (BookFile b = open()) {
+      assertThat(b.read().shapes()).containsExactly(gate, pump);
+      assertThat(b.problems()).isEmpty();
+    }
+    tamper("UPDATE receiver_shape SET document = replace(document, '20', '\"many\"')");
+    try (BookFile b = open()) {
+      assertThat(b.read().shapes()).containsExactly(gate);
+      assertThat(b.setAside()).hasSize(1).first().asString().contains("shape of a receiver Pump");
+      assertThat(b.problems()).contains("the receivers' shapes were changed outside the log");
+      b.saveShapes(List.of(gate), "as it is");
+    }
+    try (BookFile b = open()) {
+      assertThat(b.read().shapes()).containsExactly(gate);
+      assertThat(b.setAside()).as("what cannot be read stays").hasSize(1);
+    }
+  }
+
   /** A book of the first version is brought to the present one, with everything that was in it. */
   @Test
   void bookOfTheFirstVersionIsMigrated() throws SQLException {
@@ -249,7 +278,7 @@ class BookFileTest {
     tamper("DROP TABLE stock");
     tamper("DROP TABLE practice");
     tamper("DROP TABLE weighing");
-    for (String later : List.of("instrument", "run", "reading", "run_entry")) {
+    for (String later : List.of("instrument", "run", "reading", "run_entry", "receiver_shape")) {
       tamper("DROP TABLE " + later);
     }
     tamper("DELETE FROM flyway_schema_history WHERE version > '1'");

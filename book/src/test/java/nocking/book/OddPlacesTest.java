@@ -94,7 +94,7 @@ class OddPlacesTest {
         var s = c.createStatement()) {
       s.execute("DROP TABLE practice");
       s.execute("DROP TABLE weighing");
-      for (String later : List.of("instrument", "run", "reading", "run_entry")) {
+      for (String later : List.of("instrument", "run", "reading", "run_entry", "receiver_shape")) {
         s.execute("DROP TABLE " + later);
       }
       s.execute("DROP TABLE flyway_schema_history");

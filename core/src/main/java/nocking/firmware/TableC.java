@@ -16,8 +16,15 @@ import nocking.table.StepTable;
  * @param name C identifier that all names begin with
  * @param about lines for the head of the header: what it belongs to, date, error, revision
  * @param unit of the quantity, for the comments
+ * @param decoders names of headers that go with it and give the state of a raw code
  */
-public record TableC(String name, TableFirmware firmware, List<String> about, String unit) {
+public record TableC(
+    String name, TableFirmware firmware, List<String> about, String unit, List<String> decoders) {
+
+  /** A table without any decoder. */
+  public TableC(String name, TableFirmware firmware, List<String> about, String unit) {
+    this(name, firmware, about, unit, List.of());
+  }
 
   private String upper() {
     return name.toUpperCase(Locale.ROOT);
@@ -68,7 +75,7 @@ public record TableC(String name, TableFirmware firmware, List<String> about, St
         #define %s_TABLE_H
 
         #include <stdint.h>
-
+        %s
         #define %s_CELLS %dU
         #define %s_CRC 0x%08XU
         %s
@@ -92,6 +99,7 @@ public record TableC(String name, TableFirmware firmware, List<String> about, St
             arithmetic(),
             u,
             u,
+            decoders.stream().map("#include \"%s\"\n"::formatted).collect(Collectors.joining()),
             u,
             table().count(),
             u,

@@ -113,6 +113,19 @@ public final class CalibrationView {
     }
   }
 
+  /**
+   * A model of volts on the quantity, as if all the scatter were in the raw value; empty where it
+   * cannot be fitted.
+   */
+  public Optional<Fit> otherWay(String model) {
+    Samples s = samples();
+    try {
+      return FitModel.of(model).map(m -> m.fit(new Samples(s.quantity(), s.raw(), s.weights())));
+    } catch (FitException e) {
+      return Optional.empty();
+    }
+  }
+
   /** Why a model is not among the fits; empty when it is. */
   public Optional<String> fitProblem(FitModel model) {
     if (fit(model.key()).isPresent()) return Optional.empty();

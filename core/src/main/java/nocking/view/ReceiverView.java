@@ -6,6 +6,7 @@ import nocking.algebra.AlgebraException;
 import nocking.channel.Channel;
 import nocking.channel.StoredCurve;
 import nocking.element.Measurand;
+import nocking.firmware.FixedPoint;
 import nocking.firmware.Guards;
 import nocking.firmware.TableFirmware;
 import nocking.path.PathState;
@@ -169,6 +170,33 @@ public final class ReceiverView {
     int bits = a.whole() ? a.rawBits() : TableFirmware.bitsFor(r.table());
     int outBits = a.whole() ? a.outBits() : Integer.SIZE;
     return TableFirmware.of(r.table(), a.outside(), bits, outBits, !a.whole()).with(guards(r));
+  }
+
+  /**
+   * The curve as one expression of integers over the codes of the working range, where it is a line
+   * or a polynomial.
+   *
+   * @throws QuantityException where there is none: one sentence
+   */
+  public FixedPoint expression() {
+    TableSpec spec = channel.receiver().table();
+    if (spec == null || calibration.curve().isEmpty()) {
+      throw new QuantityException("there is no curve and no receiver yet");
+    }
+    var column = new RawColumn(channel, design, calibration, RawUnit.COUNTS);
+    Span codes = column.span();
+    OutputColumn output = OutputColumn.of(channel, spec);
+    DoubleUnaryOperator curve = column.curve().andThen(output::of);
+    String why = "";
+    for (int degree = 1; degree <= FixedPoint.MOST_DEGREE; degree++) {
+      try {
+        return FixedPoint.of(
+            curve, degree, (int) codes.low(), (int) codes.high(), output.decimals());
+      } catch (QuantityException e) {
+        why = e.getMessage();
+      }
+    }
+    throw new QuantityException(why + "; take the table, or adopt a polynomial");
   }
 
   private Guards guards(TableResult r) {

@@ -147,6 +147,20 @@ final class FitPlots {
         new Layer.Label(Role.QUIET, x.span().at(0.99), y.low() + 0.03 * y.width(), text, true));
   }
 
+  /** What the model leaves when raw is made of the quantity, in millivolts. */
+  Plot otherWay(Fit other) {
+    Axis x = applied();
+    var points = new Thinned();
+    double[] q = a.calibration().samples().quantity();
+    for (int i = 0; i < q.length; i++) points.add(q[i], 1000 * other.errors()[i]);
+    double half = 1.3 * points.largest();
+    if (!(half > 0)) half = 1e-6;
+    return new Plot(
+        x,
+        new Axis("curve − raw, mV", new Span(-half, half)),
+        List.of(zero(x, Role.QUIET), new Layer.Points(Role.POINT, points.x(), points.y())));
+  }
+
   /** The model itself with its points, the design dotted, another candidate dashed. */
   Plot curve() {
     var layers = new ArrayList<Layer>();

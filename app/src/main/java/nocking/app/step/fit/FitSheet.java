@@ -64,11 +64,12 @@ public final class FitSheet implements Sheet {
   private final Paper candidates;
   private final Paper plotPaper;
   private final Paper designPaper;
-  private final Segments<Boolean> look;
+  private final Segments<Look> look;
   private final DropDown<String> beside = new DropDown<>();
   private final PointPick pick;
   private final Label second = Paper.caption("");
-  private boolean curved;
+  private final Label otherWay = Paper.caption("");
+  private Look seen = Look.RESIDUALS;
   private boolean showing;
   private final PlotView residuals = new PlotView("fit-plot", "Residuals of the chosen model");
   private final PlotView against = new PlotView("design-plot", "Design against measurement");
@@ -165,13 +166,13 @@ public final class FitSheet implements Sheet {
     look =
         new Segments<>(
             "fit-look",
-            List.of(false, true),
-            c -> c ? "curve" : "residuals",
-            c -> {
-              curved = c;
+            List.of(Look.values()),
+            v -> v.title,
+            v -> {
+              seen = v;
               showChosen();
             });
-    look.show(curved);
+    look.show(seen);
     beside.setId("fit-beside");
     beside.setAccessibleText("Model to compare with");
     beside.titled(this::besideTitle);
@@ -184,8 +185,9 @@ public final class FitSheet implements Sheet {
               if (!showing) showChosen();
             });
     pick = new PointPick(desk, residuals);
-    residuals.onPick((x, y, dx, dy) -> !curved && pick.pick(x, y, dx, dy));
-    plotPaper = new Paper("Residuals", residuals, pick).head(look, beside);
+    residuals.onPick((x, y, dx, dy) -> seen == Look.RESIDUALS && pick.pick(x, y, dx, dy));
+    plotPaper = new Paper("Residuals", residuals, pick, otherWay).head(look, beside);
+    otherWay.setId("fit-other-way");
     designPaper = new Paper("Design against measurement", against);
     for (PlotView p : List.of(residuals, against)) VBox.setVgrow(p, Priority.ALWAYS);
     for (Paper p : List.of(plotPaper, designPaper)) VBox.setVgrow(p, Priority.ALWAYS);
@@ -391,7 +393,49 @@ public final class FitSheet implements Sheet {
     showChosen();
   }
 
-  private record Drawn(Plot main, Plot design, List<FitPlots.Shown> points) {}
+  private enum Look {
+    RESIDUALS("residuals"),
+    CURVE("curve"),
+    OTHER_WAY("other way");
+
+    private final String title;
+
+    Look(String title) {
+      this.title = title;
+    }
+  }
+
+  private record Drawn(Plot main, Plot design, List<FitPlots.Shown> points, String otherWay) {
+    static Drawn of(Analysis a, FitPlots plots, Fit fit, Look look) {
+      Optional<Fit> other =
+          look == Look.OTHER_WAY ? a.calibration().otherWay(fit.model()) : Optional.empty();
+      Plot main =
+          look == Look.CURVE
+              ? plots.curve()
+              : other.map(plots::otherWay).orElseGet(plots::residuals);
+      return new Drawn(
+          main,
+          plots.againstDesign(),
+          plots.errors(fit),
+          look == Look.OTHER_WAY ? otherWay(a, other) : "");
+    }
+
+    private static String otherWay(Analysis a, Optional<Fit> other) {
+      if (other.isEmpty()) return "This model cannot be fitted the other way.";
+      Fit f = other.get();
+      String constants =
+          f.inRaw().stream()
+              .map(c -> "%s %s".formatted(c.name(), Numbers.significant(c.value(), 7)))
+              .collect(Collectors.joining(", "));
+      return ("Raw from the quantity, as if all the scatter were in the raw value: worst %s, RMS %s;"
+              + " %s, in volts and powers of %s. The channel goes by the quantity from raw.")
+          .formatted(
+              Numbers.engineering(f.worstError(), "V", 3),
+              Numbers.engineering(f.rms(), "V", 3),
+              constants,
+              a.channel().definition().unit().isEmpty() ? "x" : a.channel().definition().unit());
+    }
+  }
 
   /**
    * The model that is shown beside the chosen one: the one that was asked for, or a straight one.
@@ -457,18 +501,17 @@ public final class FitSheet implements Sheet {
     plotPaper.note(f.isPresent() ? "" : "no points yet");
     if (f.isEmpty()) return;
     var plots = new FitPlots(a, f.get(), other(f.get()));
-    boolean itself = curved;
+    Look wanted = seen;
     drawing.run(
-        () ->
-            new Drawn(
-                itself ? plots.curve() : plots.residuals(),
-                plots.againstDesign(),
-                plots.errors(f.get())),
+        () -> Drawn.of(a, plots, f.get(), wanted),
         d -> {
           residuals.show(d.main);
           against.show(d.design);
           pick.show(a, d.points);
-          if (curved) pick.forget();
+          if (seen != Look.RESIDUALS) pick.forget();
+          otherWay.setText(d.otherWay);
+          otherWay.setVisible(!d.otherWay.isEmpty());
+          otherWay.setManaged(!d.otherWay.isEmpty());
           probe();
         });
     designPaper.note(
@@ -481,7 +524,7 @@ public final class FitSheet implements Sheet {
   public void probe() {
     residuals.dark(desk.dark());
     against.dark(desk.dark());
-    residuals.probe(curved ? Double.NaN : desk.probe(), x -> Double.NaN);
+    residuals.probe(seen == Look.CURVE ? Double.NaN : desk.probe(), x -> Double.NaN);
     against.probe(desk.probe(), x -> Double.NaN);
   }
 }

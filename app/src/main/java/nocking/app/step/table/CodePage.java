@@ -3,9 +3,12 @@ package nocking.app.step.table;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -13,6 +16,7 @@ import javafx.scene.control.TextArea;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import nocking.algebra.AlgebraException;
 import nocking.analysis.Analysis;
 import nocking.app.control.Paper;
 import nocking.app.control.Segments;
@@ -20,13 +24,18 @@ import nocking.app.desk.Desk;
 import nocking.app.desk.Latest;
 import nocking.book.Revision;
 import nocking.channel.Channel;
+import nocking.firmware.Decoder;
+import nocking.firmware.DecoderSource;
+import nocking.firmware.FixedPointC;
 import nocking.firmware.SheetFormula;
 import nocking.firmware.TableC;
 import nocking.firmware.TableFirmware;
 import nocking.firmware.TablePython;
 import nocking.path.GeneratedEquation;
+import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Sentence;
 import nocking.table.StepTable;
 import nocking.view.TableResult;
 
@@ -36,7 +45,8 @@ final class CodePage implements TablePage {
     HEADER("header"),
     SOURCE("source"),
     PYTHON("Python"),
-    FORMULA("sheet formula");
+    FORMULA("sheet formula"),
+    EXPRESSION("one expression");
 
     private final String title;
 
@@ -46,7 +56,13 @@ final class CodePage implements TablePage {
   }
 
   /** What is written for a table, or why nothing is. */
-  record Code(Optional<TableC> c, Optional<TablePython> python, String formula, String says) {}
+  record Code(
+      Optional<TableC> c,
+      Optional<TablePython> python,
+      String formula,
+      String expression,
+      String says,
+      Map<String, String> decoders) {}
 
   private final Desk desk;
   private final Clock clock;
@@ -56,7 +72,7 @@ final class CodePage implements TablePage {
   private final VBox root;
   private final Latest work = new Latest();
   private Part part = Part.SOURCE;
-  private Code code = new Code(Optional.empty(), Optional.empty(), "", "");
+  private Code code = new Code(Optional.empty(), Optional.empty(), "", "", "", Map.of());
 
   CodePage(Desk desk, Clock clock) {
     this.desk = desk;
@@ -119,17 +135,49 @@ final class CodePage implements TablePage {
 
   Code of(Analysis a, TableResult t, List<String> about) {
     String formula = formula(t);
+    String expression = expression(a, t, about);
     try {
       TableFirmware f = a.receiver().firmware();
       String name = GeneratedEquation.identifier(a.channel().tag());
       String unit = t.output().unit();
+      Map<String, String> decoders = decoders(a, name);
       return new Code(
-          Optional.of(new TableC(name, f, about, unit)),
+          Optional.of(new TableC(name, f, about, unit, List.copyOf(decoders.keySet()))),
           Optional.of(new TablePython(name, f, about.getFirst(), unit)),
           formula,
-          proof(f));
+          expression,
+          proof(f),
+          decoders);
     } catch (QuantityException e) {
-      return new Code(Optional.empty(), Optional.empty(), formula, e.getMessage() + ".");
+      return new Code(
+          Optional.empty(), Optional.empty(), formula, expression, e.getMessage() + ".", Map.of());
+    }
+  }
+
+  /** Headers that give the position or the alarm of a raw code, where the receiver counts. */
+  private static Map<String, String> decoders(Analysis a, String name) {
+    var headers = new LinkedHashMap<String, String>();
+    Channel c = a.channel();
+    if (c.receiver().table().axis() != RawUnit.COUNTS || a.design().path().isEmpty())
+      return headers;
+    var plan = c.wiring().bands();
+    String title = c.tag() + " " + c.definition().name();
+    if (!plan.positions().isEmpty()) {
+      put(headers, name + "_position", title + ", position", a.wiring()::positionDecoder);
+    }
+    if (!plan.alarms().isEmpty()) {
+      put(headers, name + "_alarm", title + ", alarm", a.wiring()::alarmDecoder);
+    }
+    return headers;
+  }
+
+  private static void put(
+      Map<String, String> headers, String name, String title, Supplier<Decoder> decoder) {
+    try {
+      headers.put(name + "_decoder.h", new DecoderSource(name, title).header(decoder.get()));
+    } catch (QuantityException e) {
+      // Bands that contradict each other have no decoder, which Wire says.
+      return;
     }
   }
 
@@ -144,6 +192,17 @@ final class CodePage implements TablePage {
         + "No product overflows: the largest over all %d codes is %d, in %d bits. Rounded half up."
             .formatted((long) f.mostRaw() - f.leastRaw() + 1, p.product(), p.narrow() ? 32 : 64)
         + " The compiled code gives what was computed here, bit for bit; its self-test says so.";
+  }
+
+  /** The curve without any table, where it is a line or a polynomial. */
+  private static String expression(Analysis a, TableResult t, List<String> about) {
+    try {
+      String name = GeneratedEquation.identifier(a.channel().tag());
+      List<String> head = about.subList(0, Math.min(2, about.size()));
+      return new FixedPointC(name, a.receiver().expression(), head, t.output().unit()).source();
+    } catch (QuantityException | AlgebraException e) {
+      return Sentence.capital(e.getMessage()) + ".";
+    }
   }
 
   private static String formula(TableResult t) {
@@ -191,6 +250,7 @@ final class CodePage implements TablePage {
           case SOURCE -> code.c().map(TableC::source).orElse(none);
           case PYTHON -> code.python().map(TablePython::source).orElse(none);
           case FORMULA -> code.formula();
+          case EXPRESSION -> code.expression();
         });
     says.setText(none);
   }
@@ -202,7 +262,7 @@ final class CodePage implements TablePage {
 
   @Override
   public void none(String why) {
-    code = new Code(Optional.empty(), Optional.empty(), "", why);
+    code = new Code(Optional.empty(), Optional.empty(), "", "", why, Map.of());
     fill();
   }
 }

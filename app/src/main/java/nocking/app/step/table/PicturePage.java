@@ -49,7 +49,7 @@ final class PicturePage implements TablePage {
     }
     for (PlotView p : List.of(before, after)) {
       p.setPrefHeight(120);
-      p.setMinHeight(104);
+      p.setMinHeight(86);
       VBox.setVgrow(p, Priority.ALWAYS);
     }
     comparison.node().setMinHeight(Region.USE_PREF_SIZE);

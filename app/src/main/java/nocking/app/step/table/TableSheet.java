@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -241,9 +242,14 @@ public final class TableSheet implements Sheet {
           // The source looks for its header by the name that was chosen.
           String source =
               c.source().replace("#include \"" + name + ".h\"", "#include \"" + stem + ".h\"");
-          return Map.of(
-              header, c.header().getBytes(StandardCharsets.UTF_8),
-              file, source.getBytes(StandardCharsets.UTF_8));
+          var all = new LinkedHashMap<Path, byte[]>();
+          all.put(file, source.getBytes(StandardCharsets.UTF_8));
+          all.put(header, c.header().getBytes(StandardCharsets.UTF_8));
+          made.decoders()
+              .forEach(
+                  (decoder, text) ->
+                      all.put(file.resolveSibling(decoder), text.getBytes(StandardCharsets.UTF_8)));
+          return all;
         });
   }
 
