@@ -167,7 +167,7 @@ final class PairsPage implements TablePage {
 
   private void choose() {
     files
-        .toOpen("Column file", "*.csv", "*.tsv", "*.txt", "*.xlsx")
+        .toOpen("Column file", "*.csv", "*.tsv", "*.txt")
         .ifPresent(
             file ->
                 Background.run(
