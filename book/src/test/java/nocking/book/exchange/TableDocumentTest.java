@@ -2,19 +2,20 @@ package nocking.book.exchange;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipInputStream;
+import java.util.zip.ZipFile;
 import nocking.firmware.TableFirmware;
 import nocking.points.RawUnit;
 import nocking.table.Outside;
 import nocking.table.StepTable;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -22,6 +23,8 @@ import tools.jackson.databind.json.JsonMapper;
 class TableDocumentTest {
   private static final StepTable TABLE =
       new StepTable(2, 1, new int[] {25, 140, 310}, new long[] {-55, 0, 123}, false);
+
+  @TempDir Path folder;
 
   private static TableDocument document(boolean descending) {
     TableFirmware f = TableFirmware.of(TABLE, Outside.HOLD, 12, 32, true);
@@ -67,12 +70,12 @@ class TableDocumentTest {
     }
   }
 
-  private static String part(byte[] zip, String name) throws IOException {
-    try (var in = new ZipInputStream(new ByteArrayInputStream(zip))) {
-      for (ZipEntry e = in.getNextEntry(); e != null; e = in.getNextEntry()) {
-        if (e.getName().equals(name)) return new String(in.readAllBytes(), StandardCharsets.UTF_8);
-      }
+  private String part(byte[] workbook, String name) throws IOException {
+    Path file = folder.resolve("t.xlsx");
+    Files.write(file, workbook);
+    try (var zip = new ZipFile(file.toFile());
+        var in = zip.getInputStream(zip.getEntry(name))) {
+      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
     }
-    throw new AssertionError("the workbook has no " + name);
   }
 }
