@@ -231,6 +231,22 @@ class TableViewTest extends WindowTest {
     assertThat(onDisk().byTag("RW-T1").orElseThrow().receiver().typing()).hasSize(16);
   }
 
+  /** A locked channel goes into its receiver all the same: that settles nothing anew. */
+  @Test
+  void aLockedChannelIsTypedInToo() {
+    openDemo("IN-T2", WorkStep.TABLE);
+    hands.click("table-look-list-to-type-in");
+    settled();
+    assertThat(text("transfers"))
+        .startsWith("2026-03-12 09:40: 6 cells typed in by M. Brook, 6 read back");
+    hands.click("typing-done");
+    assertThat(channel().receiver().typing().getFirst().typed()).isTrue();
+    hands.click("table-look-cells");
+    into("cells", 0, 2);
+    hands.type("9").press(KeyCode.ENTER);
+    assertThat(spec().byHand()).as("cells are settled").isEmpty();
+  }
+
   /** What one receiver wants is kept, and taken for another channel. */
   @Test
   void aShapeIsKeptForEveryChannel() {

@@ -85,6 +85,7 @@ record TableReport(
         .put("proven", made.bound() == 0 ? null : made.proven())
         .put("roundingAllowance", made.allowance())
         .put("leastPossibleError", made.leastError())
+        .put("cellsBeyondData", made.table().beyond(truth))
         .put("between", columns.rows() ? "line" : null)
         .put("arithmetic", arithmetic)
         .put("outside", firmware.outside().key())
@@ -123,6 +124,10 @@ record TableReport(
   }
 
   private void says(Answer answer, String u) {
+    int beyond = made.table().beyond(truth);
+    if (beyond > 0) {
+      answer.line("%d of its cells lie beyond the data, on the line that goes on there.", beyond);
+    }
     if (made.bound() > 0) {
       answer.line(
           made.proven()

@@ -55,7 +55,9 @@ public record Comparison(String placement, StepTable table, TableError error) {
     if (!placement.equals(Placement.POW2.key())) {
       add(list, Placement.POW2.key(), () -> Placements.powersOfTwo(truth, n, d, r), judge);
     }
-    if (rows > 1 && rows <= 1024 && !placement.startsWith("every")) {
+    boolean byRows =
+        placement.startsWith(Placement.EVERY.key()) || placement.equals(Placement.AT_POINTS.key());
+    if (rows > 1 && rows <= 1024 && !byRows) {
       int every = Math.max(1, Math.ceilDiv(rows - 1, Math.max(1, n - 1)));
       add(list, "every:" + every, () -> Placements.everyRow(truth, every, d, r), judge);
     }

@@ -17,6 +17,9 @@ import nocking.table.TableSpec;
 final class RecentTables {
   private static final int KEPT = 24;
 
+  /** Raw steps of all tables together: each takes some dozens of bytes a step. */
+  private static final long STEPS = 1_500_000;
+
   /** All that a table follows from. */
   private record Grounds(Design design, Calibration calibration, TableSpec spec, BenchPairs bench) {
     static Grounds of(Channel c) {
@@ -25,15 +28,8 @@ final class RecentTables {
     }
   }
 
-  private static final Map<Grounds, TableOutcome> RECENT =
-      new LinkedHashMap<>(KEPT, 0.75F, true) {
-        private static final long serialVersionUID = 1L;
-
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<Grounds, TableOutcome> eldest) {
-          return size() > KEPT;
-        }
-      };
+  /** The one that was asked for longest ago comes first. */
+  private static final Map<Grounds, TableOutcome> RECENT = new LinkedHashMap<>(KEPT, 0.75F, true);
 
   private RecentTables() {}
 
@@ -51,7 +47,17 @@ final class RecentTables {
     TableOutcome made = make.get();
     synchronized (RECENT) {
       RECENT.put(Grounds.of(c), made);
+      long steps = RECENT.values().stream().mapToLong(RecentTables::steps).sum();
+      var eldest = RECENT.values().iterator();
+      for (int n = RECENT.size(); n > KEPT || steps > STEPS && n > 0; n--) {
+        steps -= steps(eldest.next());
+        eldest.remove();
+      }
     }
     return made;
+  }
+
+  private static long steps(TableOutcome o) {
+    return o.result().map(t -> (long) t.truth().axis().size()).orElse(0L);
   }
 }

@@ -4,6 +4,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import nocking.fit.Samples;
+import nocking.points.RawUnit;
+import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Sentence;
 import nocking.table.Cell;
@@ -109,6 +111,29 @@ public record TableResult(
   public List<Comparison> beside() {
     int rows = pairs.map(Samples::size).orElse(0);
     return Comparison.beside(made.placement(), table, truth, rows, this::left);
+  }
+
+  /** What becomes of raw values beyond the ends, with the slopes there; one sentence. */
+  public String beyondSays() {
+    int n = table.count();
+    return switch (spec.arithmetic().outside()) {
+      case EXTEND ->
+          "Beyond its ends it goes on by %s and %s %s for each %s of raw."
+              .formatted(
+                  Numbers.trimmed(slope(0, 1), 4),
+                  Numbers.trimmed(slope(n - 2, n - 1), 4),
+                  output.unit(),
+                  spec.axis() == RawUnit.COUNTS ? "count" : spec.axis().unit().symbol());
+      case HOLD ->
+          "Beyond its ends it stands still at %s and %s %s."
+              .formatted(
+                  output.text(table.outOf(0)), output.text(table.outOf(n - 1)), output.unit());
+      case FAULT -> "Beyond its ends it shows a fault.";
+    };
+  }
+
+  private double slope(int from, int to) {
+    return (table.outOf(to) - table.outOf(from)) / (table.rawOf(to) - table.rawOf(from));
   }
 
   /** What is known of how small the table is, and whether it does; one or two sentences. */

@@ -25,7 +25,10 @@ import nocking.table.Truth;
 
 /** Makes the table of a channel: of its curve or of bench pairs, as its receiver wants it. */
 final class TableWork {
-  /** Raw steps of a curve that are looked at; a finer axis gets its cells on every tenth step. */
+  /**
+   * Raw steps that are looked at. A finer axis of a curve gets its cells on every tenth step; pairs
+   * over more steps are refused.
+   */
   private static final double MOST_STEPS = 400_000;
 
   private final Channel channel;
@@ -95,6 +98,15 @@ final class TableWork {
           "there are no bench pairs yet: paste or import raw and true values");
     }
     Samples held = converted(bench).held(spec.rawDecimals());
+    double steps = held.rawSpan().width() * Math.pow(10, spec.rawDecimals());
+    if (steps > MOST_STEPS) {
+      throw new QuantityException(
+          "the bench pairs go over %s raw steps from end to end, %s at most%s"
+              .formatted(
+                  Numbers.significant(steps, 3),
+                  Numbers.plain(MOST_STEPS),
+                  spec.rawDecimals() > 0 ? "; ask for fewer raw decimals" : ""));
+    }
     return output.plain()
         ? held
         : new Samples(held.raw(), Arrays.stream(held.quantity()).map(output::of).toArray());

@@ -29,6 +29,7 @@ import nocking.converter.Converter;
 import nocking.fit.Coefficient;
 import nocking.fit.Trim;
 import nocking.points.PointSet;
+import nocking.points.RawUnit;
 import nocking.prior.FaultKind;
 import nocking.prior.PriorWeights;
 import nocking.quantity.Spread;
@@ -38,7 +39,18 @@ import nocking.sensor.LinearSensor;
 import nocking.sensor.Sensor;
 import nocking.sensor.TwoPointSensor;
 import nocking.stage.Stage;
+import nocking.table.Arithmetic;
+import nocking.table.BenchPairs;
+import nocking.table.Cell;
+import nocking.table.Demands;
 import nocking.table.DisplayLimits;
+import nocking.table.Outside;
+import nocking.table.Placement;
+import nocking.table.ReceiverShape;
+import nocking.table.TableGoal;
+import nocking.table.TableSpec;
+import nocking.table.Transfer;
+import nocking.table.TypedCell;
 import nocking.wiring.Checklist;
 import nocking.wiring.Meter;
 import nocking.wiring.Observation;
@@ -74,6 +86,7 @@ class ChannelJsonTest {
                         Channels.points(new double[] {4, 9, 14}, x -> 1.65 + 0.269 * (x - 9))))
             .design(d -> d.withStages(Stage.kinds()).withOverload(new Overload(v(20), v(30))))
             .receiver(r -> r.withStored(stored()).withLimits(new DisplayLimits(v(0), null)))
+            .receiver(ChannelJsonTest::table)
             .journal(j -> j.withNotes(List.of(new Note("4k7 || 10k", "3.197 k"))))
             .wiring(
                 w ->
@@ -98,6 +111,46 @@ class ChannelJsonTest {
         .adopting("line")
         .calibration(k -> k.withTrim(new Trim(v(0), v(0.3), v(14), v(14.1))))
         .define(d -> d.withHazards(List.of(Hazard.HEAT)));
+  }
+
+  /** A table with all that can be said of one, half typed in, after one that went over. */
+  private static Receiver table(Receiver r) {
+    var typed =
+        List.of(new TypedCell(0.3, 4, true, 0.3, 4.1), new TypedCell(2.9, 14, false, null, null));
+    TableSpec spec =
+        new TableSpec(12, RawUnit.COUNTS, true, 0, 2)
+            .with(new TableGoal(Placement.EVERY, 3, false, "0.5", true))
+            .with(new Arithmetic(true, 0, 12, 16, Outside.FAULT))
+            .with(new Demands("Gate", false, List.of(0.0, 100.0), v(0), v(4095)))
+            .withHand(new Cell(120, 5));
+    return r.withTable(spec)
+        .withBench(new BenchPairs("bench", RawUnit.COUNTS, List.of(1.0, 2.0), List.of(4.0, 14.0)))
+        .withTyping(typed)
+        .withTransfers(
+            List.of(
+                new Transfer(
+                    "2026-03-01T10:00:00Z", "K", "typed in", "", RawUnit.VOLTS, "°C", typed)));
+  }
+
+  /**
+   * Pairs, cells by hand and a bare tolerance follow the unit; what went over stays what it was.
+   */
+  @Test
+  void whatTheReceiverWantsFollowsTheUnit() {
+    Channel c = full().design(d -> d.withStages(List.of()));
+    Receiver f = UnitChange.apply(c, Unit.of("°F")).receiver();
+    assertThat(f.bench().truth()).containsExactly(39.2, 57.2);
+    assertThat(f.bench().raw()).isEqualTo(c.receiver().bench().raw());
+    assertThat(f.table().byHand()).containsExactly(new Cell(120, 41));
+    assertThat(f.table().goal().tolerance()).isEqualTo("0.9");
+    assertThat(f.typing()).as("a list of the old unit").isEmpty();
+    assertThat(f.transfers()).isEqualTo(c.receiver().transfers());
+    for (String same : List.of("1.5 LSB", "2 %", "0.5 K")) {
+      Channel typed =
+          c.receiver(r -> r.withTable(r.table().with(r.table().goal().withTolerance(same))));
+      assertThat(UnitChange.apply(typed, Unit.of("°F")).receiver().table().goal().tolerance())
+          .isEqualTo(same);
+    }
   }
 
   private static StoredCurve stored() {
@@ -155,7 +208,8 @@ class ChannelJsonTest {
       assertThat(ChannelJson.readChannel(ChannelJson.write(c), "c.json")).isEqualTo(c);
       assertThat(ChannelJson.readCompact(ChannelJson.compact(c), "c")).isEqualTo(c);
     }
-    var book = new Book(List.of(full(), Channel.blank("x", "NEW")));
+    var gate = new ReceiverShape("Gate", full().receiver().table());
+    Book book = new Book(List.of(full(), Channel.blank("x", "NEW"))).withShapes(List.of(gate));
     assertThat(ChannelJson.readAny(ChannelJson.write(book), "b.json")).isEqualTo(book);
     Book weighed = book.withPriorWeights(WEIGHED);
     assertThat(ChannelJson.readAny(ChannelJson.write(weighed), "b.json")).isEqualTo(weighed);

@@ -10,6 +10,7 @@ import java.util.Random;
 import nocking.Channels;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
+import nocking.firmware.TableFirmware;
 import nocking.points.RawUnit;
 import nocking.sensor.NtcBeta;
 import nocking.stage.PullUp;
@@ -17,10 +18,12 @@ import nocking.table.Arithmetic;
 import nocking.table.BenchPairs;
 import nocking.table.Cell;
 import nocking.table.Demands;
+import nocking.table.DisplayLimits;
 import nocking.table.Outside;
 import nocking.table.Placement;
 import nocking.table.TableGoal;
 import nocking.table.TableSpec;
+import nocking.wiring.Thresholds;
 import org.junit.jupiter.api.Test;
 
 /** The table of a channel, as its receiver wants it. */
@@ -134,6 +137,15 @@ class ReceiverTableTest {
     assertThat(t.reading(beyond)).as("held").isEqualTo(t.reading(beyond - 40));
     TableSpec fault = spec.with(spec.arithmetic().withOutside(Outside.FAULT));
     assertThat(table(bent(), fault).reading(beyond)).isNaN();
+    assertThat(t.beyondSays()).startsWith("Beyond its ends it stands still at 4");
+    assertThat(table(bent(), fault).beyondSays()).isEqualTo("Beyond its ends it shows a fault.");
+    TableSpec extend = spec.with(spec.arithmetic().withOutside(Outside.EXTEND));
+    TableResult on = table(bent(), extend);
+    double step = on.reading(beyond) - on.reading(beyond - 1);
+    assertThat(on.beyondSays())
+        .startsWith("Beyond its ends it goes on by -")
+        .endsWith(" counts for each count of raw.");
+    assertThat(step).isNegative();
   }
 
   /** One cell set by hand: it is marked, its cost is said, and it goes with a click. */
@@ -208,6 +220,30 @@ class ReceiverTableTest {
         worst = Math.max(worst, Math.abs(t.reading(raw.get(i)) - truth.get(i)));
       }
       assertThat(worst).isLessThanOrEqualTo(0.3 + 1e-9).isCloseTo(t.error().worst(), within(1e-9));
+    }
+  }
+
+  /** Broken wires and the ends of the display are part of the look-up that is written. */
+  @Test
+  void limitsAreBuiltIntoTheLookUp() {
+    Channel c =
+        bent()
+            .wiring(w -> w.withPlan(w.plan().withThresholds(new Thresholds(v(0.5), v(3.0)))))
+            .receiver(
+                r ->
+                    r.withTable(CODES.with(Arithmetic.LINES.withWhole(true).withRawBits(12)))
+                        .withLimits(new DisplayLimits(v(2), v(35))));
+    TableFirmware f = Analysis.of(c).receiver().firmware();
+    var converter = c.design().converter();
+    int low = converter.code(0.5);
+    int high = converter.code(3.0);
+    assertThat(f.look(low - 1)).isEqualTo(TableFirmware.FAULT);
+    assertThat(f.look(low)).isNotEqualTo(TableFirmware.FAULT);
+    assertThat(f.look(high)).isNotEqualTo(TableFirmware.FAULT);
+    assertThat(f.look(high + 1)).isEqualTo(TableFirmware.FAULT);
+    for (int code = low; code <= high; code++) {
+      double whole = f.table().whole(code) / 100.0;
+      assertThat(f.look(code) / 100.0).isEqualTo(Math.clamp(whole, 2, 35));
     }
   }
 

@@ -60,7 +60,7 @@ final class Screen {
     List<TablePoint> rows =
         IntStream.rangeClosed(0, 9)
             .map(i -> 10 * i)
-            .mapToObj(a -> TablePoint.of(a, Double.parseDouble(Numbers.fixed(volts(a), 2))))
+            .mapToObj(a -> TablePoint.of(a, Double.parseDouble(Numbers.fixed(volts(a), 3))))
             .toList();
     ReceiverShape firmware =
         Shelf.shapes().stream()

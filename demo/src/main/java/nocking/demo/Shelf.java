@@ -99,7 +99,7 @@ final class Shelf {
             "Screen firmware",
             new TableSpec(32, RawUnit.COUNTS, false, 0, 2)
                 .with(best.withFewest(true))
-                .with(new Arithmetic(true, 4096, 12, 16, Outside.HOLD))));
+                .with(new Arithmetic(true, 4096, 12, 16, Outside.EXTEND))));
   }
 
   /** E12 from 100 Ω to 820 kΩ with gaps, as a drawer has. */

@@ -56,14 +56,17 @@ final class WaterSide {
     return Value.typed(text, Unit.VOLT);
   }
 
+  /** The thermistor of the raceway between the rows of its datasheet. */
+  private static SensorCurve probe() {
+    return SensorCurve.of(
+        new Measurand("T", Unit.CELSIUS),
+        NtcSteinhart.through(
+            List.of(TablePoint.of(0, 32650), TablePoint.of(25, 10000), TablePoint.of(100, 680))));
+  }
+
   /** The thermistor of the raceway as its datasheet lists it, −10 °C to 40 °C. */
   static TableSensor thermistor() {
-    var curve =
-        SensorCurve.of(
-            new Measurand("T", Unit.CELSIUS),
-            NtcSteinhart.through(
-                List.of(
-                    TablePoint.of(0, 32650), TablePoint.of(25, 10000), TablePoint.of(100, 680))));
+    SensorCurve curve = probe();
     List<TablePoint> rows =
         IntStream.rangeClosed(-2, 8)
             .map(i -> 5 * i)
@@ -116,12 +119,7 @@ final class WaterSide {
 
   /** Ohms of the 32 rows of the thermistor's datasheet, every other degree. */
   static BenchPairs datasheet() {
-    var curve =
-        SensorCurve.of(
-            new Measurand("T", Unit.CELSIUS),
-            NtcSteinhart.through(
-                List.of(
-                    TablePoint.of(0, 32650), TablePoint.of(25, 10000), TablePoint.of(100, 680))));
+    SensorCurve curve = probe();
     List<Double> celsius = IntStream.range(0, 32).mapToObj(i -> -20.0 + 2 * i).toList();
     List<Double> ohms =
         celsius.stream()

@@ -220,9 +220,15 @@ class FaultRefereeTest {
         case "FH-W1" -> hopper();
         case "AE-V1" -> aerator();
         case "PD-Q1" -> paddle();
+        case "SC-A1" -> screen();
         default -> throw new AssertionError(channel.tag() + " has no drawing here");
       }
       return out;
+    }
+
+    private void screen() {
+      electronics(5, 0);
+      ends(n.solve(), "TP1", "g");
     }
 
     private void incubator() {

@@ -15,6 +15,7 @@ import nocking.channel.DocumentException;
 import nocking.check.CheckPoint;
 import nocking.check.CheckTable;
 import nocking.quantity.Value;
+import nocking.table.BenchPairs;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -51,7 +52,7 @@ class OddDocumentsTest {
   @ParameterizedTest
   @MethodSource("channels")
   void oneOddFieldIsTakenOrNamed(Channel channel) {
-    String sound = ChannelJson.write(channel);
+    String sound = ChannelJson.write(few(channel));
     var paths = new ArrayList<List<Object>>();
     collect(MAPPER.readTree(sound), List.of(), paths);
     var faults = new ArrayList<String>();
@@ -73,6 +74,15 @@ class OddDocumentsTest {
       }
     }
     assertThat(faults).isEmpty();
+  }
+
+  /** The channel with some of its bench pairs: what holds of one of them holds of all. */
+  private static Channel few(Channel c) {
+    BenchPairs b = c.receiver().bench();
+    if (b == null) return c;
+    int n = Math.min(6, b.size());
+    var some = new BenchPairs(b.source(), b.axis(), b.raw().subList(0, n), b.truth().subList(0, n));
+    return c.receiver(r -> r.withBench(some));
   }
 
   /** A model of tomorrow's version in a stored channel is said, and said truly, once. */

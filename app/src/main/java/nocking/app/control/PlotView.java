@@ -1,23 +1,16 @@
 package nocking.app.control;
 
 import java.awt.geom.Rectangle2D;
-import java.io.File;
-import java.io.IOException;
 import java.util.Optional;
-import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
 import java.util.function.DoubleFunction;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.geometry.Point2D;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
-import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuItem;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
-import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
@@ -25,12 +18,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.Circle;
 import javafx.scene.shape.Line;
-import javafx.stage.FileChooser;
-import javax.imageio.ImageIO;
 import nocking.app.desk.Background;
-import nocking.book.BookException;
-import nocking.book.FileTrouble;
-import nocking.book.exchange.Output;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.report.plot.Axis;
@@ -48,9 +36,6 @@ public final class PlotView extends Pane {
 
   /** Size of a handle, pixels. */
   private static final double GRIP = 11;
-
-  private static final int SVG_WIDTH = 720;
-  private static final int SVG_HEIGHT = 420;
 
   private final ImageView image = new ImageView();
   private final Line cross = new Line();
@@ -110,7 +95,10 @@ public final class PlotView extends Pane {
         e -> {
           if (e.getButton() == MouseButton.PRIMARY && e.getClickCount() == 2) zoomTo(whole);
         });
-    setOnContextMenuRequested(e -> menu().show(this, e.getScreenX(), e.getScreenY()));
+    setOnContextMenuRequested(
+        e ->
+            new PlotMenu(this, shown, image.getImage(), () -> zoomTo(whole), this::say)
+                .show(this, e.getScreenX(), e.getScreenY()));
   }
 
   /**
@@ -374,57 +362,12 @@ public final class PlotView extends Pane {
         + right.title();
   }
 
-  private ContextMenu menu() {
-    var copy = new MenuItem("Copy as picture");
-    copy.setOnAction(
-        e -> {
-          var content = new ClipboardContent();
-          content.putImage(image.getImage());
-          Clipboard.getSystemClipboard().setContent(content);
-        });
-    var png = new MenuItem("Save as PNG…");
-    png.setOnAction(e -> save("PNG picture", "*.png", this::writePng));
-    var svg = new MenuItem("Save as SVG…");
-    svg.setOnAction(
-        e ->
-            save(
-                "SVG drawing",
-                "*.svg",
-                f ->
-                    Output.write(
-                        f.toPath(),
-                        PlotPicture.svg(shown, Palette.LIGHT, SVG_WIDTH, SVG_HEIGHT),
-                        true)));
-    var back = new MenuItem("Whole plot");
-    back.setOnAction(e -> zoomTo(whole));
-    return new ContextMenu(copy, png, svg, back);
-  }
-
-  private void save(String kind, String pattern, Consumer<File> write) {
-    var chooser = new FileChooser();
-    chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter(kind, pattern));
-    File file = chooser.showSaveDialog(getScene().getWindow());
-    if (file == null) return;
-    try {
-      write.accept(file);
-    } catch (BookException e) {
-      hover.setText(e.getMessage());
-      hover.autosize();
-      hover.relocate(8, 8);
-      hover.setVisible(true);
-    }
-  }
-
-  private void writePng(File file) {
-    try {
-      PlotPicture fine = PlotPicture.draw(shown, Palette.LIGHT, getWidth(), getHeight(), 2);
-      ImageIO.write(fine.image(), "png", file);
-    } catch (IOException e) {
-      throw new BookException(
-          BookException.Cause.OUTSIDE,
-          file + " cannot be written: " + FileTrouble.why(file.toPath(), e),
-          e);
-    }
+  /** Says in the plot what went wrong with it. */
+  private void say(String sentence) {
+    hover.setText(sentence);
+    hover.autosize();
+    hover.relocate(8, 8);
+    hover.setVisible(true);
   }
 
   @Override

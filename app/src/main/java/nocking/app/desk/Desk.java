@@ -242,10 +242,20 @@ public final class Desk {
    * @return false when the book is read-only, which is said as a message
    */
   public boolean observe(String what, List<Observation> seen) {
+    return writeDown(what, "", c -> c.wiring(w -> w.withObservations(seen)));
+  }
+
+  /**
+   * Writes down what was done or seen with the selected channel, which a locked one takes too.
+   *
+   * @param change nothing that was settled
+   * @return false when the book is read-only, which is said as a message
+   */
+  public boolean writeDown(String what, String key, UnaryOperator<Channel> change) {
     Channel before = channel().orElse(null);
     if (before == null || refused()) return false;
-    Channel after = before.wiring(w -> w.withObservations(seen));
-    if (!after.equals(before)) replace(book.with(after), what, "", selected);
+    Channel after = change.apply(before);
+    if (!after.equals(before)) replace(book.with(after), what, key, selected);
     return true;
   }
 

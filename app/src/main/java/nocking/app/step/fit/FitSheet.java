@@ -1,10 +1,8 @@
 package nocking.app.step.fit;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -30,20 +28,14 @@ import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.fit.Coefficient;
 import nocking.fit.Fit;
-import nocking.fit.FitModel;
 import nocking.fit.Recommendation;
-import nocking.fit.SecondOpinion;
 import nocking.fit.Trim;
 import nocking.quantity.Numbers;
-import nocking.report.plot.Plot;
 
 /** The view of the fifth stage. */
 public final class FitSheet implements Sheet {
   /** Errors from here on do not fit their column. */
   private static final double WIDE = 1e5;
-
-  /** How many models say why they are missing. */
-  private static final int REASONS = 2;
 
   /** Candidates that are seen without scrolling. */
   private static final int ROWS = 6;
@@ -64,12 +56,12 @@ public final class FitSheet implements Sheet {
   private final Paper candidates;
   private final Paper plotPaper;
   private final Paper designPaper;
-  private final Segments<Look> look;
+  private final Segments<FitLook> look;
   private final DropDown<String> beside = new DropDown<>();
   private final PointPick pick;
   private final Label second = Paper.caption("");
   private final Label otherWay = Paper.caption("");
-  private Look seen = Look.RESIDUALS;
+  private FitLook seen = FitLook.RESIDUALS;
   private boolean showing;
   private final PlotView residuals = new PlotView("fit-plot", "Residuals of the chosen model");
   private final PlotView against = new PlotView("design-plot", "Design against measurement");
@@ -166,8 +158,8 @@ public final class FitSheet implements Sheet {
     look =
         new Segments<>(
             "fit-look",
-            List.of(Look.values()),
-            v -> v.title,
+            List.of(FitLook.values()),
+            FitLook::title,
             v -> {
               seen = v;
               showChosen();
@@ -185,7 +177,7 @@ public final class FitSheet implements Sheet {
               if (!showing) showChosen();
             });
     pick = new PointPick(desk, residuals);
-    residuals.onPick((x, y, dx, dy) -> seen == Look.RESIDUALS && pick.pick(x, y, dx, dy));
+    residuals.onPick((x, y, dx, dy) -> seen == FitLook.RESIDUALS && pick.pick(x, y, dx, dy));
     plotPaper = new Paper("Residuals", residuals, pick, otherWay).head(look, beside);
     otherWay.setId("fit-other-way");
     designPaper = new Paper("Design against measurement", against);
@@ -286,7 +278,7 @@ public final class FitSheet implements Sheet {
       second.setVisible(false);
       second.setManaged(false);
       asked = a;
-      work.run(() -> Curved.of(a), curved -> show(a, curved));
+      work.run(() -> Candidates.of(a), all -> show(a, all));
     }
     double tolerance = c.definition().toleranceOrNaN();
     candidates.note(
@@ -308,133 +300,26 @@ public final class FitSheet implements Sheet {
     showChosen();
   }
 
-  /** All candidates of an analysis, and what is said of them. */
-  private record Curved(
-      List<Fit> fits,
-      Optional<Recommendation> best,
-      String problems,
-      boolean stale,
-      String second) {
-    static Curved of(Analysis a) {
-      List<Fit> fits = a.calibration().fits();
-      boolean stale = a.findings().stream().anyMatch(x -> x.rule().equals("stale-adoption"));
-      return new Curved(
-          fits,
-          a.calibration().recommendation(),
-          fits.isEmpty() ? "" : problems(a),
-          stale,
-          a.calibration().secondOpinion().map(o -> says(a, o)).orElse(""));
-    }
-
-    /** Which points do not go with the others, and what would be left without them. */
-    private static String says(Analysis a, SecondOpinion o) {
-      double[] x = a.calibration().samples().quantity();
-      String which =
-          o.outliers().stream()
-              .limit(3)
-              .map(i -> a.design().amount(x[i]))
-              .collect(Collectors.joining(", "));
-      int more = o.outliers().size() - 3;
-      return "A second opinion: the point%s at %s%s %s up to %s times as far off as the others scatter. Without %s a %s leaves %s."
-          .formatted(
-              o.outliers().size() == 1 ? "" : "s",
-              which,
-              more > 0 ? " and %d more".formatted(more) : "",
-              o.outliers().size() == 1 ? "is" : "are",
-              Numbers.significant(o.times(), 2),
-              o.outliers().size() == 1 ? "it" : "them",
-              o.without().curve().title().toLowerCase(Locale.ROOT),
-              a.design().error(o.without().worstError()));
-    }
-
-    /**
-     * Why some are missing: those that want more points together, the others by their own words.
-     */
-    private static String problems(Analysis a) {
-      int points = a.calibration().samples().size();
-      int more = 0;
-      var why = new ArrayList<String>();
-      for (FitModel m : FitModel.all()) {
-        if (a.calibration().fit(m.key()).isPresent()) continue;
-        if (m.fewestPoints() > points) more++;
-        else a.calibration().fitProblem(m).ifPresent(p -> why.add(p + "."));
-      }
-      // What stands in the way of one mostly stands in that of the others.
-      while (why.size() > REASONS) why.removeLast();
-      if (more > 0) {
-        why.addFirst(
-            "%d point%s too few for %d more models."
-                .formatted(points, points == 1 ? " is" : "s are", more));
-      }
-      return String.join(" ", why);
-    }
-  }
-
   /** The curved models are there, unless something else has become of the channel meanwhile. */
-  private void show(Analysis a, Curved curved) {
+  private void show(Analysis a, Candidates all) {
     if (asked != a) return;
-    fits = curved.fits;
-    stale = curved.stale;
-    advised = curved.best.filter(Recommendation::holds).map(Recommendation::model).orElse("");
+    fits = all.fits();
+    stale = all.stale();
+    advised = all.best().filter(Recommendation::holds).map(Recommendation::model).orElse("");
     reason.setText(
-        curved
-            .best
+        all.best()
             .map(Recommendation::reason)
             .orElse(
                 fits.isEmpty()
                     ? "Collect reference points first, or adopt the design equation as it is."
                     : "One point cannot tell the models apart."));
-    problems.setText(curved.problems);
-    second.setText(curved.second);
-    second.setVisible(!curved.second.isEmpty());
-    second.setManaged(!curved.second.isEmpty());
+    problems.setText(all.problems());
+    second.setText(all.second());
+    second.setVisible(!all.second().isEmpty());
+    second.setManaged(!all.second().isEmpty());
     if (desk.channel().isEmpty()) return;
     showCandidates(a.channel());
     showChosen();
-  }
-
-  private enum Look {
-    RESIDUALS("residuals"),
-    CURVE("curve"),
-    OTHER_WAY("other way");
-
-    private final String title;
-
-    Look(String title) {
-      this.title = title;
-    }
-  }
-
-  private record Drawn(Plot main, Plot design, List<FitPlots.Shown> points, String otherWay) {
-    static Drawn of(Analysis a, FitPlots plots, Fit fit, Look look) {
-      Optional<Fit> other =
-          look == Look.OTHER_WAY ? a.calibration().otherWay(fit.model()) : Optional.empty();
-      Plot main =
-          look == Look.CURVE
-              ? plots.curve()
-              : other.map(plots::otherWay).orElseGet(plots::residuals);
-      return new Drawn(
-          main,
-          plots.againstDesign(),
-          plots.errors(fit),
-          look == Look.OTHER_WAY ? otherWay(a, other) : "");
-    }
-
-    private static String otherWay(Analysis a, Optional<Fit> other) {
-      if (other.isEmpty()) return "This model cannot be fitted the other way.";
-      Fit f = other.get();
-      String constants =
-          f.inRaw().stream()
-              .map(c -> "%s %s".formatted(c.name(), Numbers.significant(c.value(), 7)))
-              .collect(Collectors.joining(", "));
-      return ("Raw from the quantity, as if all the scatter were in the raw value: worst %s, RMS %s;"
-              + " %s, in volts and powers of %s. The channel goes by the quantity from raw.")
-          .formatted(
-              Numbers.engineering(f.worstError(), "V", 3),
-              Numbers.engineering(f.rms(), "V", 3),
-              constants,
-              a.channel().definition().unit().isEmpty() ? "x" : a.channel().definition().unit());
-    }
   }
 
   /**
@@ -501,17 +386,17 @@ public final class FitSheet implements Sheet {
     plotPaper.note(f.isPresent() ? "" : "no points yet");
     if (f.isEmpty()) return;
     var plots = new FitPlots(a, f.get(), other(f.get()));
-    Look wanted = seen;
+    FitLook wanted = seen;
     drawing.run(
-        () -> Drawn.of(a, plots, f.get(), wanted),
+        () -> FitPicture.of(a, plots, f.get(), wanted),
         d -> {
-          residuals.show(d.main);
-          against.show(d.design);
-          pick.show(a, d.points);
-          if (seen != Look.RESIDUALS) pick.forget();
-          otherWay.setText(d.otherWay);
-          otherWay.setVisible(!d.otherWay.isEmpty());
-          otherWay.setManaged(!d.otherWay.isEmpty());
+          residuals.show(d.main());
+          against.show(d.design());
+          pick.show(a, d.points());
+          if (seen != FitLook.RESIDUALS) pick.forget();
+          otherWay.setText(d.otherWay());
+          otherWay.setVisible(!d.otherWay().isEmpty());
+          otherWay.setManaged(!d.otherWay().isEmpty());
           probe();
         });
     designPaper.note(
@@ -524,7 +409,7 @@ public final class FitSheet implements Sheet {
   public void probe() {
     residuals.dark(desk.dark());
     against.dark(desk.dark());
-    residuals.probe(seen == Look.CURVE ? Double.NaN : desk.probe(), x -> Double.NaN);
+    residuals.probe(seen == FitLook.CURVE ? Double.NaN : desk.probe(), x -> Double.NaN);
     against.probe(desk.probe(), x -> Double.NaN);
   }
 }

@@ -2,6 +2,7 @@ package nocking.app.step.table;
 
 import java.util.List;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
@@ -24,6 +25,7 @@ final class CellsPage implements TablePage {
   private final TableEdits edits;
   private final Grid grid;
   private final PlotView plot = new PlotView("cells-plot", "What is left with these cells");
+  private final Label beyond = Paper.caption("");
   private final VBox root;
   private final Latest drawing = new Latest();
   private TableResult table;
@@ -52,6 +54,7 @@ final class CellsPage implements TablePage {
         new VBox(
             6,
             grid,
+            beyond,
             Paper.caption(
                 "An output that is typed over holds; Delete takes it as it was worked out."),
             plot);
@@ -102,6 +105,7 @@ final class CellsPage implements TablePage {
     grid.table().getColumns().get(1).setText("raw " + t.spec().axis().unit().symbol());
     grid.table().getColumns().get(2).setText(("output " + t.output().unit()).strip());
     grid.show(rows.size());
+    beyond.setText(t.beyondSays());
     plot.setVisible(true);
     plot.dark(desk.dark());
     drawing.run(() -> TablePlots.after(a, t), plot::show);
@@ -112,6 +116,7 @@ final class CellsPage implements TablePage {
     table = null;
     rows = List.of();
     grid.show(0);
+    beyond.setText("");
     plot.setVisible(false);
   }
 

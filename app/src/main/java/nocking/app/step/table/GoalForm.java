@@ -2,9 +2,7 @@ package nocking.app.step.table;
 
 import java.util.List;
 import java.util.Optional;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -31,7 +29,7 @@ final class GoalForm extends VBox {
   private final EntryField tolerance;
   private final EntryField every;
   private final DropDown<Placement> places = new DropDown<>();
-  private final HBox placesRow;
+  private final FormRow placesRow;
   private boolean showing;
 
   GoalForm(Desk desk, TableEdits edits) {
@@ -82,8 +80,14 @@ final class GoalForm extends VBox {
               edits.goal("rows", g -> g.withEvery((int) Math.clamp(v, 0, 100_000)));
             },
             desk::seal);
-    placesRow = row("Places", places);
-    getChildren().addAll(row("Made of", source), row("With", fewest), tolerance, placesRow, every);
+    placesRow = new FormRow("Places", places);
+    getChildren()
+        .addAll(
+            new FormRow("Made of", source),
+            new FormRow("With", fewest),
+            tolerance,
+            placesRow,
+            every);
   }
 
   private void tolerance(String text) {
@@ -98,15 +102,6 @@ final class GoalForm extends VBox {
     // Refused here and now, before it is in the document.
     TableGoal.tolerance(text, desk.channel().orElseThrow().unit(), span, step);
     edits.goal("tolerance", g -> g.withTolerance(text.strip()));
-  }
-
-  private static HBox row(String title, Node control) {
-    var label = new Label(title);
-    label.setMinWidth(84);
-    label.setMaxWidth(84);
-    var row = new HBox(6, label, control);
-    row.setAlignment(Pos.CENTER_LEFT);
-    return row;
   }
 
   void refresh(Analysis a) {

@@ -84,8 +84,7 @@ final class PicturePage implements TablePage {
           before.show(d.before);
           after.show(d.after);
           after.gripAt(t.tolerance());
-          before.setVisible(true);
-          after.setVisible(true);
+          shown(true);
           probe();
         });
     worst.setText(
@@ -112,6 +111,13 @@ final class PicturePage implements TablePage {
         });
   }
 
+  private void shown(boolean yes) {
+    for (PlotView p : List.of(before, after)) {
+      p.setVisible(yes);
+      p.setManaged(yes);
+    }
+  }
+
   private void height(int rows) {
     comparison.node().setPrefHeight(27 + ROW * Math.clamp(rows, 3, ROWS));
     comparison.node().setVisible(true);
@@ -119,9 +125,12 @@ final class PicturePage implements TablePage {
 
   @Override
   public void none(String why) {
-    before.setVisible(false);
-    after.setVisible(false);
-    worst.setText(why);
+    shown(false);
+    worst.setText(
+        why.isEmpty()
+            ? "No table is asked for yet. Make one of the channel's curve, or of raw and true values"
+                + " that were read at a bench."
+            : why);
     says.setVisible(false);
     says.setManaged(false);
     comparison.none();

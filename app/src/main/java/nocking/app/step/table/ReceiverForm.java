@@ -5,11 +5,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.function.ObjIntConsumer;
 import java.util.stream.Collectors;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -145,17 +143,17 @@ final class ReceiverForm extends VBox {
     keep.setDisable(true);
     getChildren()
         .addAll(
-            row("Shape", shape),
+            new FormRow("Shape", shape),
             cells,
-            row("Raw column", axis),
-            row("Order", order),
+            new FormRow("Raw column", axis),
+            new FormRow("Order", order),
             rawDecimals,
             outDecimals,
-            row("Looks up by", arithmetic),
+            new FormRow("Looks up by", arithmetic),
             rawBits,
             outBits,
             fullScale,
-            row("Outside", outside),
+            new FormRow("Outside", outside),
             lowEnd,
             highEnd,
             rawAxis,
@@ -202,15 +200,6 @@ final class ReceiverForm extends VBox {
     return Arrays.stream(text.strip().split("[\\s;]+"))
         .map(t -> QuantityParser.value(t, unit))
         .toList();
-  }
-
-  private static HBox row(String title, Node control) {
-    var label = new Label(title);
-    label.setMinWidth(84);
-    label.setMaxWidth(84);
-    var row = new HBox(6, label, control);
-    row.setAlignment(Pos.CENTER_LEFT);
-    return row;
   }
 
   private void take(ReceiverShape chosen) {

@@ -151,7 +151,7 @@ final class TypingPage implements TablePage {
     if (i >= rows.size()) return null;
     var box = new CheckBox();
     box.setSelected(rows.get(i).typed());
-    box.setDisable(!desk.editable());
+    box.setDisable(!desk.writable());
     box.setAccessibleText("Cell %d is typed".formatted(i + 1));
     box.setFocusTraversable(false);
     box.setOnAction(e -> change(i, "tick a cell", c -> c.withTyped(box.isSelected())));
@@ -163,7 +163,7 @@ final class TypingPage implements TablePage {
     List<TypedCell> before = desk.channel().orElseThrow().receiver().typing();
     var next = new ArrayList<>(TypingList.of(table.ordered(), before));
     next.set(i, how.apply(next.get(i)));
-    desk.edit(what, "typing", c -> c.receiver(r -> r.withTyping(next)));
+    desk.writeDown(what, "typing", c -> c.receiver(r -> r.withTyping(next)));
   }
 
   private void takeRaw(int i, String text) {
@@ -198,7 +198,7 @@ final class TypingPage implements TablePage {
               table.output().unit(),
               rows);
       boolean recorded =
-          desk.edit(
+          desk.writeDown(
               "record a transfer",
               "",
               c ->
@@ -221,14 +221,14 @@ final class TypingPage implements TablePage {
   private void able() {
     boolean typedIn = Objects.equals(way.getValue(), "typed in");
     boolean ready = table != null && (!typedIn || TypingList.typed(rows) == rows.size());
-    record.setDisable(!desk.editable() || !ready || by.getText().isBlank());
+    record.setDisable(!desk.writable() || !ready || by.getText().isBlank());
   }
 
   @Override
   public void show(Analysis a, TableResult t) {
     table = t;
     rows = TypingList.of(t.ordered(), a.channel().receiver().typing());
-    grid.editable(desk.editable());
+    grid.editable(desk.writable());
     String u = t.spec().axis().unit().symbol();
     grid.table().getColumns().get(1).setText("raw " + u);
     grid.table().getColumns().get(2).setText(("output " + t.output().unit()).strip());
@@ -250,7 +250,7 @@ final class TypingPage implements TablePage {
             ? "Type what the receiver shows, or paste its list; then record the transfer."
             : "Type it into the receiver, then say so here. What is typed so far is kept.");
     done.setVisible(!all);
-    done.setDisable(!desk.editable());
+    done.setDisable(!desk.writable());
     if (!all) grid.table().scrollTo(Math.max(0, next - 3));
     state.setText(state(t));
     state.getStyleClass().remove("text-fail");
