@@ -77,7 +77,7 @@ final class Screen {
                         .withKind(QuantityKind.ANGLE)
                         .withUnit("°")
                         .withRange(Value.of(0), Value.of(90))
-                        .withTolerance(Value.of(0.15))
+                        .withTolerance(Value.of(0.5))
                         .withHazards(List.of(Hazard.MOVING)))
             .design(
                 d ->
