@@ -171,9 +171,13 @@ final class TableCommand extends JsonOption {
 
   private TableRequest request(Value limit, int d) {
     String word = placement.replaceFirst(":.*", "");
-    Placement p = Placement.of(word);
     boolean bare = word.equals(placement);
-    if (bare == (p == Placement.EVERY || p == Placement.FIXED)) {
+    Placement p =
+        Arrays.stream(Placement.values())
+            .filter(v -> v.key().equals(word))
+            .findFirst()
+            .orElse(null);
+    if (p == null || bare == (p == Placement.EVERY || p == Placement.FIXED)) {
       throw new QuantityException(
           "read placement '%s', expected optimal, equal, pow2, every:K, at-points or fixed:FILE"
               .formatted(placement));

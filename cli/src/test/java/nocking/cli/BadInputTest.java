@@ -111,7 +111,7 @@ class BadInputTest {
     assertThat(Console.run("check", book, "IN-T2").code()).isZero();
     Console c = Console.run("import", json, "--book", book, "--force");
     assertThat(c.code()).isEqualTo(4);
-    assertThat(c.err()).contains("a newer Nocking wrote it (book version 99, this one writes 5)");
+    assertThat(c.err()).contains("a newer Nocking wrote it (book version 99, this one writes 6)");
   }
 
   @Test

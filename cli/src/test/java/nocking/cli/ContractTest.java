@@ -362,7 +362,7 @@ class ContractTest {
     assertThat(Console.run("export", book, "--out", json).code()).isZero();
     assertThat(
             Console.run("import", json, "--book", other, "--json").json().get("channels").asInt())
-        .isEqualTo(13);
+        .isEqualTo(14);
     Path again = folder.resolve("again.json");
     assertThat(Console.run("export", other, "--out", again).code()).isZero();
     assertThat(again).hasSameTextualContentAs(json);

@@ -232,7 +232,7 @@ class TableCommandTest {
         "--cells 1 | --cells: read 1, expected 2 to 1024",
         "--placement equal | a table in equal steps needs --cells N",
         "--decimals 3 | a table needs --tolerance T or --cells N",
-        "--cells 8 --placement round | read placement 'round', expected optimal, equal or pow2",
+        "--cells 8 --placement round | read placement 'round', expected optimal, equal, pow2, every:K, at-points or fixed:FILE",
         "--cells 8 --placement every:0 | read placement 'every:0', expected every:K with K from 1",
         "--cells 8 --outside never | read --outside 'never', expected extend, hold or fault",
         "--cells 8 --raw-bits 8 | does not fit 8 bits, 0 … 255",

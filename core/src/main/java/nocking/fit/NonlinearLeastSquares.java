@@ -211,13 +211,20 @@ final class NonlinearLeastSquares {
   double[] leverages(double[] p) {
     double[][] j = jacobian(named(p));
     Columns.scale(j);
-    RealMatrix q =
+    // Rows of Q are those of J through R: the whole of Q would have a column for each point.
+    RealMatrix r =
         new QRDecomposition(new Array2DRowRealMatrix(j, false))
-            .getQ()
-            .getSubMatrix(0, j.length - 1, 0, p.length - 1);
+            .getR()
+            .getSubMatrix(0, p.length - 1, 0, p.length - 1);
     double[] h = new double[j.length];
+    double[] q = new double[p.length];
     for (int i = 0; i < h.length; i++) {
-      for (int k = 0; k < p.length; k++) h[i] += q.getEntry(i, k) * q.getEntry(i, k);
+      for (int k = 0; k < q.length; k++) {
+        double sum = j[i][k];
+        for (int m = 0; m < k; m++) sum -= r.getEntry(m, k) * q[m];
+        q[k] = sum / r.getEntry(k, k);
+        h[i] += q[k] * q[k];
+      }
     }
     return h;
   }

@@ -2,6 +2,7 @@ package nocking.fit;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
@@ -36,6 +37,9 @@ public record SecondOpinion(List<Integer> outliers, Fit without, double times) {
 
   /** Most points that are wrong and still told from the others. */
   private static final double MOST = 0.35;
+
+  /** Where more do not go with the others it is another question than that of single points. */
+  private static final int NAMED = 50;
 
   /** Points beyond the constants from which on a half of them says something. */
   private static final int ENOUGH = 5;
@@ -72,15 +76,16 @@ public record SecondOpinion(List<Integer> outliers, Fit without, double times) {
     double least = NOTHING * samples.quantitySpan().width();
     double limit = Math.max(FAR * scale, least);
     List<Integer> out = IntStream.range(0, n).filter(i -> absolute[i] > limit).boxed().toList();
-    if (out.isEmpty() || out.size() > MOST * n || n - out.size() < p + ENOUGH - 1)
-      return Optional.empty();
+    boolean some = !out.isEmpty() && out.size() <= Math.min(NAMED, MOST * n);
+    if (!some || n - out.size() < p + ENOUGH - 1) return Optional.empty();
     return judged(model, samples, out);
   }
 
   /** The others fitted anew: what stands out of them is what counts. */
   private static Optional<SecondOpinion> judged(
       FitModel model, Samples samples, List<Integer> out) {
-    int[] kept = IntStream.range(0, samples.size()).filter(i -> !out.contains(i)).toArray();
+    var wrong = new HashSet<>(out);
+    int[] kept = IntStream.range(0, samples.size()).filter(i -> !wrong.contains(i)).toArray();
     Samples rest = at(samples, kept);
     try {
       Fit fit = model.fit(rest);

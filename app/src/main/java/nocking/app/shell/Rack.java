@@ -1,6 +1,7 @@
 package nocking.app.shell;
 
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -35,6 +36,10 @@ final class Rack extends VBox {
   private final Desk desk;
   private final ListView<Channel> list = new ListView<>();
   private final Map<Channel, Row> rows = new IdentityHashMap<>();
+
+  /** What each channel's row said last, by the key of the channel. */
+  private final Map<String, Row> before = new HashMap<>();
+
   private final Set<Channel> awaited = Collections.newSetFromMap(new IdentityHashMap<>());
   private List<SensorCard> cards = List.of();
   private final Label title = new Label("CHANNELS");
@@ -134,18 +139,14 @@ final class Rack extends VBox {
   }
 
   /**
-   * What the row of a channel says. The selected one is worked out anyway; the others are in the
-   * background, and their rows are filled when that is done.
+   * What the row of a channel says. It is worked out in the background, and filled when that is
+   * done; meanwhile it says what it said before the last change.
    */
   private Optional<Row> row(Channel c) {
     if (rows.containsKey(c)) return Optional.of(rows.get(c));
     Analysis a = desk.analysis(c);
-    if (desk.channel().filter(s -> s == c).isPresent()) {
-      rows.put(c, Row.of(a));
-      return Optional.of(rows.get(c));
-    }
     if (awaited.add(c)) Background.run(() -> Row.of(a), row -> filled(a, row));
-    return Optional.empty();
+    return Optional.ofNullable(before.get(c.id()));
   }
 
   private void filled(Analysis a, Row row) {
@@ -154,6 +155,7 @@ final class Rack extends VBox {
     if (!awaited.contains(c) || desk.analysis(c) != a) return;
     awaited.remove(c);
     rows.put(c, row);
+    before.put(c.id(), row);
     for (int i = 0; i < list.getItems().size(); i++) {
       if (list.getItems().get(i) == c) fill(i, c);
     }

@@ -37,6 +37,9 @@ public final class FitSheet implements Sheet {
   /** Errors from here on do not fit their column. */
   private static final double WIDE = 1e5;
 
+  /** Points from which on nothing is fitted on the interface thread. */
+  private static final int MANY = 2000;
+
   /** Candidates that are seen without scrolling. */
   private static final int ROWS = 6;
 
@@ -226,12 +229,20 @@ public final class FitSheet implements Sheet {
     return a != null && a.model().equals(f.model());
   }
 
+  private static boolean many(Analysis a) {
+    return a.channel().calibration().points().points().size() > MANY;
+  }
+
   /** The chosen one, which may not be among those that are known yet. */
   private Optional<Fit> fit() {
     return fits.stream()
         .filter(f -> f.model().equals(chosen))
         .findFirst()
-        .or(() -> desk.analysis().calibration().fit(chosen));
+        .or(
+            () ->
+                many(desk.analysis())
+                    ? Optional.empty()
+                    : desk.analysis().calibration().fit(chosen));
   }
 
   private void choose(int row) {
@@ -269,10 +280,11 @@ public final class FitSheet implements Sheet {
     Analysis a = desk.analysis();
     Channel c = a.channel();
     if (asked != a) {
-      fits = a.calibration().straightFits();
+      // Of many points even a line is not fitted within a frame.
+      fits = many(a) ? List.of() : a.calibration().straightFits();
       advised = "";
       stale = false;
-      reason.setText(fits.isEmpty() ? "" : "The curved models are being fitted …");
+      reason.setText(fits.isEmpty() && !many(a) ? "" : "The curved models are being fitted …");
       problems.setText("");
       second.setText("");
       second.setVisible(false);
@@ -359,7 +371,9 @@ public final class FitSheet implements Sheet {
   private void showCandidates(Channel c) {
     if (fit().isEmpty() || !picked) {
       String adopted = c.calibration().adopted() == null ? "" : c.calibration().adopted().model();
-      boolean there = desk.analysis().calibration().fit(adopted).isPresent();
+      boolean there =
+          fits.stream().anyMatch(f -> f.model().equals(adopted))
+              || !many(desk.analysis()) && desk.analysis().calibration().fit(adopted).isPresent();
       String first = fits.isEmpty() ? "" : fits.getFirst().model();
       chosen = there ? adopted : advised.isEmpty() ? first : advised;
     }

@@ -16,6 +16,9 @@ final class Spark {
   private static final double HEIGHT = 17;
   private static final int MOST = 40;
 
+  /** Of many points these are looked at: a line of a few pixels shows no more. */
+  private static final int LOOKED = 400;
+
   private Spark() {}
 
   /**
@@ -36,17 +39,18 @@ final class Spark {
       band.getStyleClass().add("spark-band");
       pane.getChildren().add(band);
     }
+    int looked = Math.min(n, LOOKED);
     int[] order =
-        IntStream.range(0, n)
-            .boxed()
+        IntStream.range(0, looked)
+            .mapToObj(k -> (int) ((long) k * n / looked))
             .sorted(Comparator.comparingDouble(i -> samples.quantity()[i]))
             .mapToInt(i -> i)
             .toArray();
     var line = new Polyline();
     line.getStyleClass().add("spark");
-    int shown = Math.min(n, MOST);
+    int shown = Math.min(looked, MOST);
     for (int k = 0; k < shown; k++) {
-      int i = order[shown == 1 ? 0 : (int) ((long) k * (n - 1) / (shown - 1))];
+      int i = order[shown == 1 ? 0 : (int) ((long) k * (looked - 1) / (shown - 1))];
       double x = shown == 1 ? WIDTH / 2 : WIDTH * k / (shown - 1.0);
       line.getPoints().addAll(x, middle - fit.errors()[i] / full * (middle - 1));
     }

@@ -1,6 +1,5 @@
 package nocking.app.step.table;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -31,6 +30,11 @@ import nocking.view.TableResult;
 
 /** The raw and true values that a table is made of: typed, pasted or from a file. */
 final class PairsPage implements TablePage {
+  private static final int MOST_DECIMALS = 9;
+
+  /** What binary arithmetic leaves of a decimal that is whole. */
+  private static final double WHOLE = 1e-6;
+
   private final Desk desk;
   private final TableEdits edits;
   private final Files files;
@@ -41,6 +45,10 @@ final class PairsPage implements TablePage {
   private final VBox root;
   private Optional<BenchPairs> pairs = Optional.empty();
   private Optional<TableResult> table = Optional.empty();
+
+  /** Pairs whose decimals are known. */
+  private BenchPairs measured;
+
   private int decimals;
   private int rawDecimals;
 
@@ -233,12 +241,17 @@ final class PairsPage implements TablePage {
     return new BenchPairs(a.source(), a.axis(), raw, truth);
   }
 
-  /** Most decimals with which one of the values is written. */
+  /** Decimals with which every one of the values is what it is, 9 at most. */
   private static int written(List<Double> values) {
-    return values.stream()
-        .mapToInt(v -> Math.clamp(BigDecimal.valueOf(v).stripTrailingZeros().scale(), 0, 9))
-        .max()
-        .orElse(0);
+    int decimals = 0;
+    double scale = 1;
+    for (double v : values) {
+      while (decimals < MOST_DECIMALS && Math.abs(v * scale - Math.rint(v * scale)) > WHOLE) {
+        decimals++;
+        scale *= 10;
+      }
+    }
+    return decimals;
   }
 
   private void refresh() {
@@ -266,8 +279,11 @@ final class PairsPage implements TablePage {
                     "%d pairs in %s from %s.%s"
                         .formatted(b.size(), b.axis().title(), b.source(), used))
             .orElse("Several true values for one raw value, gaps and both ways are welcome."));
-    decimals = pairs.map(b -> written(b.truth())).orElse(0);
-    rawDecimals = pairs.map(b -> written(b.raw())).orElse(0);
+    if (pairs.orElse(null) != measured) {
+      measured = pairs.orElse(null);
+      decimals = pairs.map(b -> written(b.truth())).orElse(0);
+      rawDecimals = pairs.map(b -> written(b.raw())).orElse(0);
+    }
     grid.show(pairs.isEmpty() && !desk.editable() ? 0 : size() + 1);
   }
 
