@@ -79,6 +79,24 @@ class FitViewTest extends WindowTest {
     assertThat(channel("BL-P1").calibration().points().counting()).hasSize(7);
   }
 
+  /** Another channel shows the model that it goes by, whatever was looked at before. */
+  @Test
+  void anotherChannelShowsItsOwnModel() {
+    openDemo("OX-D1", WorkStep.FIT);
+    settled();
+    assertThat(selectedModel()).isEqualTo(2);
+    hands.run(() -> desk.select(desk.book().byTag("RW-T1").orElseThrow().id()));
+    settled();
+    assertThat(selectedModel()).as("the design").isZero();
+    hands.run(() -> desk.select(desk.book().byTag("IN-T2").orElseThrow().id()));
+    settled();
+    assertThat(selectedModel()).as("the least-squares line").isEqualTo(3);
+  }
+
+  private int selectedModel() {
+    return Hands.ask(() -> table("fits").getSelectionModel().getSelectedIndex());
+  }
+
   /** Enter adopts; another model and the curve itself are looked at beside it. */
   @Test
   void modelsAreComparedAndAdoptedWithEnter() {

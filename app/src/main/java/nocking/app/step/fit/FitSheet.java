@@ -66,6 +66,7 @@ public final class FitSheet implements Sheet {
   private final Label otherWay = Paper.caption("");
   private FitLook seen = FitLook.RESIDUALS;
   private boolean showing;
+  private boolean filling;
   private final PlotView residuals = new PlotView("fit-plot", "Residuals of the chosen model");
   private final PlotView against = new PlotView("design-plot", "Design against measurement");
   private final HBox root;
@@ -107,7 +108,11 @@ public final class FitSheet implements Sheet {
     grid.table()
         .getSelectionModel()
         .selectedIndexProperty()
-        .addListener((o, b, now) -> choose(now.intValue()));
+        .addListener(
+            (o, b, now) -> {
+              // A row that is marked while the list is filled is nobody's choice.
+              if (!filling) choose(now.intValue());
+            });
     grid.setMinHeight(Region.USE_PREF_SIZE);
     grid.setMaxHeight(Region.USE_PREF_SIZE);
     grid.table()
@@ -377,11 +382,13 @@ public final class FitSheet implements Sheet {
       String first = fits.isEmpty() ? "" : fits.getFirst().model();
       chosen = there ? adopted : advised.isEmpty() ? first : advised;
     }
+    filling = true;
     grid.show(fits.size());
     grid.setPrefHeight(fits.isEmpty() ? 80 : 27 + 25.0 * Math.min(ROWS, fits.size()));
     for (int i = 0; i < fits.size(); i++) {
       if (fits.get(i).model().equals(chosen)) grid.table().getSelectionModel().select(i);
     }
+    filling = false;
   }
 
   private void showChosen() {
