@@ -206,13 +206,14 @@ final class FitPlots {
     layers.add(
         new Layer.Label(
             Role.QUIET,
-            x.span().at(0.99),
+            // In the corner where a curve that rises or falls does not come.
+            x.span().at(own[0] > own[own.length - 1] ? 0.01 : 0.99),
             y.span().at(0.03),
             "grey: design"
                 + beside
                     .map(b -> " · dark: " + b.curve().title().toLowerCase(Locale.ROOT))
                     .orElse(""),
-            true));
+            own[0] <= own[own.length - 1]));
     return new Plot(x, y, layers);
   }
 
