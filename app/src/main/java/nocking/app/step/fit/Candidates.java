@@ -38,12 +38,12 @@ record Candidates(
             .map(i -> a.design().amount(x[i]))
             .collect(Collectors.joining(", "));
     int more = o.outliers().size() - 3;
-    return "A second opinion: the point%s at %s%s %s up to %s times as far off as the others scatter. Without %s a %s leaves %s."
+    return "A second opinion: the point%s at %s%s %s %s times as far off as the others scatter. Without %s a %s leaves %s."
         .formatted(
             o.outliers().size() == 1 ? "" : "s",
             which,
             more > 0 ? " and %d more".formatted(more) : "",
-            o.outliers().size() == 1 ? "is" : "are",
+            o.outliers().size() == 1 ? "is" : "are up to",
             Numbers.significant(o.times(), 2),
             o.outliers().size() == 1 ? "it" : "them",
             o.without().curve().title().toLowerCase(Locale.ROOT),

@@ -192,9 +192,10 @@ public final class TableSheet implements Sheet {
   }
 
   private void export(String ending) {
-    Optional<TableResult> t = result();
-    if (t.isEmpty()) return;
     Analysis a = desk.analysis();
+    // Not the one that is seen: an edit may just have asked for another.
+    Optional<TableResult> t = a.receiver().table().result();
+    if (t.isEmpty()) return;
     String name = GeneratedEquation.identifier(a.channel().tag()) + "_table";
     try {
       switch (ending) {
