@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import nocking.channel.Channel;
@@ -169,13 +170,14 @@ final class EntrySlips {
               applied,
               trials.against(applied, r.volts()),
               new int[0],
-              c -> applied(c, r.index(), x -> u.convert(x, own), " " + u.symbol()),
+              c -> applied(c, Readings.counting(c), x -> u.convert(x, own), " " + u.symbol()),
               "Take the %s as %s".formatted(count("applied value"), u.symbol())));
     }
   }
 
   private String count(String what) {
-    return r.size() == 1 ? what : r.size() + " " + what + "s";
+    int n = Readings.counting(channel).length;
+    return n == 1 ? what : n + " " + what + "s";
   }
 
   /** One of the two is absolute, the other gauge. */
@@ -202,7 +204,7 @@ final class EntrySlips {
               PRESSURE_KIND,
               settled,
               new int[0],
-              c -> applied(c, r.index(), x -> x + sign * atmosphere, null),
+              c -> applied(c, Readings.counting(c), x -> x + sign * atmosphere, null),
               sign > 0
                   ? "Add %s to the %s".formatted(shift, count("applied value"))
                   : "Take %s from the %s".formatted(shift, count("applied value"))));
@@ -212,7 +214,13 @@ final class EntrySlips {
   private void order() {
     int n = r.size();
     if (n >= 2) {
-      double[] reversed = IntStream.range(0, n).mapToDouble(i -> r.volts()[n - 1 - i]).toArray();
+      List<ReferencePoint> all = channel.calibration().points().points();
+      int[] counting = Readings.counting(channel);
+      double[] reversed =
+          Arrays.stream(r.index())
+              .map(i -> counting[counting.length - 1 - Arrays.binarySearch(counting, i)])
+              .mapToDouble(i -> Readings.volts(channel, all.get(i).mean()))
+              .toArray();
       list.add(
           trials.cause(
               Cause.Kind.ORDER,
@@ -220,35 +228,13 @@ final class EntrySlips {
               n == 2 ? IN_ORDER / 2 : IN_ORDER,
               trials.against(r.applied(), reversed),
               new int[0],
-              c -> ordered(c, IntStream.range(0, n).map(i -> n - 1 - i).toArray()),
-              "Reverse the order of the %d readings".formatted(n)));
+              EntrySlips::reversed,
+              "Reverse the order of the %s".formatted(count("reading"))));
     }
     double[] now = trials.design();
-    for (int i = 0; i < n && n > 2; i++) {
-      for (int j = i + 1; j < n; j++) {
-        boolean bothOff =
-            !(Math.abs(now[i]) <= r.limit()[i]) && !(Math.abs(now[j]) <= r.limit()[j]);
-        if (!bothOff) continue;
-        double[] volts = r.volts().clone();
-        volts[i] = r.volts()[j];
-        volts[j] = r.volts()[i];
-        int a = i;
-        int b = j;
-        String two = "%d and %d".formatted(r.index()[i] + 1, r.index()[j] + 1);
-        int[] places = IntStream.range(0, n).toArray();
-        places[i] = j;
-        places[j] = i;
-        list.add(
-            trials.cause(
-                Cause.Kind.EXCHANGED,
-                "the readings of points %s exchanged".formatted(two),
-                IN_ORDER / n,
-                trials.against(r.applied(), volts),
-                new int[] {r.index()[a], r.index()[b]},
-                c -> ordered(c, places),
-                "Exchange the readings of points " + two));
-      }
-    }
+    int[] off = IntStream.range(0, n).filter(i -> !(Math.abs(now[i]) <= r.limit()[i])).toArray();
+    // Two that change places explain nothing where a third one is off.
+    if (n > 2 && off.length == 2) exchanged(off[0], off[1]);
     Span w = channel.definition().working();
     double[] mirrored = Arrays.stream(r.applied()).map(x -> w.low() + w.high() - x).toArray();
     list.add(
@@ -260,6 +246,25 @@ final class EntrySlips {
             new int[0],
             null,
             ""));
+  }
+
+  private void exchanged(int i, int j) {
+    int n = r.size();
+    double[] volts = r.volts().clone();
+    volts[i] = r.volts()[j];
+    volts[j] = r.volts()[i];
+    int a = r.index()[i];
+    int b = r.index()[j];
+    String two = "%d and %d".formatted(a + 1, b + 1);
+    list.add(
+        trials.cause(
+            Cause.Kind.EXCHANGED,
+            "the readings of points %s exchanged".formatted(two),
+            IN_ORDER / n,
+            trials.against(r.applied(), volts),
+            new int[] {a, b},
+            c -> readingsFrom(c, new int[] {a, b}, new int[] {b, a}),
+            "Exchange the readings of points " + two));
   }
 
   /** Counts of another converter, counts written down as volts, volts as counts. */
@@ -326,39 +331,52 @@ final class EntrySlips {
   }
 
   private static Channel readings(Channel c, int[] index, double factor) {
-    PointSet set = c.calibration().points();
-    for (int i : index) {
-      ReferencePoint p = set.points().get(i);
-      List<Value> mended =
-          p.readings().stream()
-              .map(v -> Value.of(Double.parseDouble(Numbers.significant(v.number() / factor, 15))))
-              .toList();
-      set = set.with(i, p.withReadings(mended));
-    }
-    return c.with(c.calibration().withPoints(set));
+    return changed(
+        c,
+        index,
+        p ->
+            p.withReadings(
+                p.readings().stream()
+                    .map(
+                        v ->
+                            Value.of(
+                                Double.parseDouble(Numbers.significant(v.number() / factor, 15))))
+                    .toList()));
   }
 
   /** Applied values changed; what was typed is kept with its unit where there is one. */
   private static Channel applied(Channel c, int[] index, DoubleUnaryOperator change, String unit) {
-    PointSet set = c.calibration().points();
-    for (int i : index) {
-      ReferencePoint p = set.points().get(i);
-      double x = change.applyAsDouble(p.applied().number());
-      String typed = unit == null ? Value.of(x).typed() : p.applied().typed() + unit;
-      set = set.with(i, p.withApplied(new Value(x, typed)));
-    }
-    return c.with(c.calibration().withPoints(set));
+    return changed(
+        c,
+        index,
+        p -> {
+          double x = change.applyAsDouble(p.applied().number());
+          String typed = unit == null ? Value.of(x).typed() : p.applied().typed() + unit;
+          return p.withApplied(new Value(x, typed));
+        });
   }
 
-  private Channel ordered(Channel c, int[] from) {
+  private static Channel changed(Channel c, int[] index, UnaryOperator<ReferencePoint> change) {
     PointSet set = c.calibration().points();
-    for (int i = 0; i < from.length; i++) {
-      ReferencePoint p = set.points().get(r.index()[i]);
-      set =
-          set.with(
-              r.index()[i],
-              p.withReadings(c.calibration().points().points().get(r.index()[from[i]]).readings()));
+    var next = new ArrayList<>(set.points());
+    for (int i : index) next.set(i, change.apply(next.get(i)));
+    return c.with(c.calibration().withPoints(new PointSet(set.raw(), next)));
+  }
+
+  /** The readings of all points that count, the last first. */
+  private static Channel reversed(Channel c) {
+    int[] index = Readings.counting(c);
+    int n = index.length;
+    return readingsFrom(c, index, IntStream.range(0, n).map(i -> index[n - 1 - i]).toArray());
+  }
+
+  /** Points with the readings of others, both by their place in the document. */
+  private static Channel readingsFrom(Channel c, int[] to, int[] from) {
+    PointSet set = c.calibration().points();
+    var next = new ArrayList<>(set.points());
+    for (int i = 0; i < to.length; i++) {
+      next.set(to[i], next.get(to[i]).withReadings(set.points().get(from[i]).readings()));
     }
-    return c.with(c.calibration().withPoints(set));
+    return c.with(c.calibration().withPoints(new PointSet(set.raw(), next)));
   }
 }

@@ -4,9 +4,12 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import nocking.algebra.AlgebraException;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
+import nocking.element.Measurand;
 import nocking.path.SignalPath;
+import nocking.quantity.QuantityException;
 
 /**
  * Reference points against the design: how far they depart from it, and which single causes would
@@ -57,6 +60,7 @@ public record PointsMisfit(double worst, int worstPoint, double gain, List<Cause
     List<Cause> fitting =
         causes.stream()
             .filter(k -> k.fits() && k.logWeight() > none)
+            .filter(k -> r.size() == Readings.counting(c).length || mends(k, c))
             .sorted(Comparator.comparingDouble(Cause::logWeight).reversed())
             .toList();
     double gain =
@@ -66,6 +70,24 @@ public record PointsMisfit(double worst, int worstPoint, double gain, List<Cause
             .findFirst()
             .orElse(Double.NaN);
     return Optional.of(new PointsMisfit(left[at], r.index()[at], gain, fitting));
+  }
+
+  /** True for a cause that, mended, leaves no point off: also of those it was not found by. */
+  private static boolean mends(Cause cause, Channel c) {
+    if (cause.remedy().isEmpty()) return false;
+    Channel mended = cause.remedy().get().apply(c);
+    var measurand = new Measurand(mended.definition().kind().symbol(), mended.unit());
+    try {
+      SignalPath path =
+          SignalPath.of(
+              measurand,
+              mended.design().sensor(),
+              mended.design().stages(),
+              mended.design().converter());
+      return Readings.agree(mended, path);
+    } catch (QuantityException | AlgebraException e) {
+      return false;
+    }
   }
 
   /** The one cause that explains everything while no other does nearly as well. */

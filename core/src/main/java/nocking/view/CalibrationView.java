@@ -5,7 +5,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.DoubleUnaryOperator;
-import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import nocking.algebra.AlgebraException;
 import nocking.channel.Adopted;
@@ -22,16 +21,12 @@ import nocking.fit.Samples;
 import nocking.fit.SecondOpinion;
 import nocking.fit.Trim;
 import nocking.misfit.PointsMisfit;
-import nocking.points.PointSet;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.QuantityException;
 
 /** What follows from the reference points: fits, the curve that is gone by, contradictions. */
 public final class CalibrationView {
-  /** Points that are held against the design. */
-  private static final int TELLING = 60;
-
   private static final Samples NO_SAMPLES = new Samples(new double[0], new double[0]);
 
   private final Channel channel;
@@ -245,25 +240,9 @@ public final class CalibrationView {
     return misfit.get();
   }
 
-  /**
-   * The channel with as many of its points as tell all that there is to tell of a design: each
-   * cause is tried at each of them.
-   */
-  private static Channel withFewPoints(Channel c) {
-    PointSet set = c.calibration().points();
-    List<ReferencePoint> all = set.counting();
-    if (all.size() <= TELLING) return c;
-    List<ReferencePoint> some =
-        IntStream.range(0, TELLING)
-            .mapToObj(i -> all.get((int) ((long) i * (all.size() - 1) / (TELLING - 1))))
-            .toList();
-    return c.calibration(k -> k.withPoints(new PointSet(set.raw(), some)));
-  }
-
   private Optional<PointsMisfit> contradiction() {
     try {
-      Channel looked = withFewPoints(channel);
-      return design.path().flatMap(p -> PointsMisfit.of(looked, p, cards));
+      return design.path().flatMap(p -> PointsMisfit.of(channel, p, cards));
     } catch (QuantityException | AlgebraException e) {
       // A design that cannot be varied has nothing to say of what would explain the points.
       return Optional.empty();
