@@ -142,12 +142,14 @@ record TableReport(
       return;
     }
     if (!holds) {
+      TableError everywhere = made.table().against(truth);
       answer.line(
-          "It misses the tolerance of %s%s by %s%s.",
+          "It misses the tolerance of %s%s by %s%s%s.",
           Numbers.trimmed(limit.number(), 6),
           u,
-          Numbers.significant(error.worst() - limit.number(), 3),
-          u);
+          Numbers.significant(everywhere.worst() - limit.number(), 3),
+          u,
+          within(error, limit) ? ", between the rows" : "");
     }
     if (!Double.isNaN(made.leastError())) {
       answer.line(

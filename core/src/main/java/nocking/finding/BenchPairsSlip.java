@@ -15,12 +15,15 @@ import nocking.view.ChannelView;
 final class BenchPairsSlip implements Rule {
   private static final int DIGITS = 12;
 
+  /** The pairs as they were read, whatever raw column the receiver wants. */
+  private static final int MOST_DECIMALS = 9;
+
   @Override
   public Stream<Finding> examine(ChannelView e) {
     TableSpec spec = e.channel().receiver().table();
     BenchPairs bench = e.channel().receiver().bench();
     if (bench == null || spec == null || !spec.goal().bench()) return Stream.empty();
-    List<RowSlip> slips = RowSlip.of(bench.held(spec.rawDecimals()));
+    List<RowSlip> slips = RowSlip.of(bench.held(MOST_DECIMALS));
     return slips.stream().limit(1).map(s -> finding(e, bench, s, slips.size()));
   }
 

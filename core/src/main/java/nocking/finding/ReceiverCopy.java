@@ -27,15 +27,17 @@ final class ReceiverCopy implements Rule {
     Transfer last = all.getLast();
     var list = new ArrayList<Finding>();
     notAsSent(last).ifPresent(list::add);
-    HeldCopy.refused(last.held(), spec.descending(), spec.demands().refusesEqual())
-        .ifPresent(
-            why ->
-                list.add(
-                    of(
-                        "receiver-refuses",
-                        "The receiver's list is not one that it takes",
-                        why + ".")));
-    e.receiver().table().result().flatMap(t -> behind(t, last)).ifPresent(list::add);
+    Optional<String> refused =
+        HeldCopy.refused(last.held(), spec.descending(), spec.demands().refusesEqual());
+    refused.ifPresent(
+        why ->
+            list.add(
+                of("receiver-refuses", "The receiver's list is not one that it takes", why + ".")));
+    e.receiver()
+        .table()
+        .result()
+        .flatMap(t -> behind(t, last, refused.isPresent()))
+        .ifPresent(list::add);
     return list.stream();
   }
 
@@ -63,7 +65,10 @@ final class ReceiverCopy implements Rule {
                     Numbers.plain(first.raw()))));
   }
 
-  private static Optional<Finding> behind(TableResult now, Transfer t) {
+  /**
+   * @param refused true where the list is none that the receiver takes: then it is good for nothing
+   */
+  private static Optional<Finding> behind(TableResult now, Transfer t, boolean refused) {
     String date = t.at().length() < 10 ? t.at() : t.at().substring(0, 10);
     if (t.axis() != now.spec().axis() || !t.unit().equals(now.output().unit())) {
       return Optional.of(
@@ -82,16 +87,17 @@ final class ReceiverCopy implements Rule {
     List<Cell> wanted = now.ordered();
     int differing = HeldCopy.differing(held, wanted);
     if (differing == 0) return Optional.empty();
-    double leaves = HeldCopy.worst(held, now.truth());
+    double leaves = HeldCopy.worst(held, now.truth(), now.spec().arithmetic().outside());
     // Another way of choosing the cells is no reason to type them anew.
-    boolean good = leaves <= Math.max(now.error().worst() * ALIKE, orNone(now.tolerance()));
+    boolean good =
+        !refused && leaves <= Math.max(now.error().worst() * ALIKE, orNone(now.tolerance()));
     String differ =
         held.size() == wanted.size()
             ? "%d of %d cells differ.".formatted(differing, wanted.size())
             : "It has %d cells, this one %d.".formatted(held.size(), wanted.size());
     String by =
-        Double.isNaN(leaves)
-            ? ""
+        Double.isInfinite(leaves)
+            ? " Over a part of the range it has no reading."
             : " It leaves %s, this one %s."
                 .formatted(now.output().error(leaves), now.output().error(now.error().worst()));
     return Optional.of(

@@ -51,15 +51,33 @@ final class TableMisses implements Rule {
                 t.output().error(left.worst()),
                 where,
                 t.output().tolerance(t.tolerance()));
+    if (t.byHand().contains(true) && t.holds(t.worked())) {
+      return Finding.of(
+              "table-misses",
+              Severity.WARNING,
+              WorkStep.TABLE,
+              headline,
+              detail
+                  + " Without what was set by hand they leave %s."
+                      .formatted(t.output().error(t.untouched().worst())))
+          .with(
+              new Fix(
+                  "Take the cells as they were worked out",
+                  c -> c.receiver(r -> r.withTable(r.table().withByHand(List.of())))));
+    }
+    Optional<StepTable> best = best(t);
     Finding f =
-        Finding.of("table-misses", Severity.WARNING, WorkStep.TABLE, headline, detail + more(t));
-    return fix(t).map(f::with).orElse(f);
+        Finding.of(
+            "table-misses", Severity.WARNING, WorkStep.TABLE, headline, detail + more(t, best));
+    return best.map(b -> f.with(fix(b))).orElse(f);
   }
 
-  /** The best of as many cells, where it is another one. */
+  /** The best of the cells that the receiver holds, where it is another one and better. */
   private static Optional<StepTable> best(TableResult t) {
     if (t.request().placement() == Placement.OPTIMAL) return Optional.empty();
-    StepTable best = made(t, t.made().table().count(), Double.NaN).table();
+    int demanded = t.worked().count() - t.made().table().count();
+    int cells = Math.max(2, t.spec().cells() - demanded);
+    StepTable best = made(t, cells, Double.NaN).table();
     boolean better = t.left(best).worst() < t.untouched().worst() - 0.05 * t.tolerance();
     return better ? Optional.of(best) : Optional.empty();
   }
@@ -76,19 +94,14 @@ final class TableMisses implements Rule {
         .of(t.truth());
   }
 
-  private static String more(TableResult t) {
-    if (byHand(t)) {
-      return " Without what was set by hand they leave %s."
-          .formatted(t.output().error(t.untouched().worst()));
-    }
-    Optional<StepTable> best = best(t);
+  private static String more(TableResult t, Optional<StepTable> best) {
     String places =
         best.map(
                 b ->
-                    " In the best places as many leave %s."
-                        .formatted(t.output().error(t.left(b).worst())))
+                    " In the best places %d leave %s."
+                        .formatted(b.count(), t.output().error(t.left(b).worst())))
             .orElse("");
-    if (best.isPresent() && t.left(best.get()).worst() <= t.tolerance()) return places;
+    if (best.isPresent() && t.holds(best.get())) return places;
     try {
       MadeTable fewest = made(t, 0, t.tolerance());
       return places
@@ -99,30 +112,13 @@ final class TableMisses implements Rule {
     }
   }
 
-  /** True where the table as it was worked out would hold. */
-  private static boolean byHand(TableResult t) {
-    return t.byHand().contains(true) && t.untouched().worst() <= t.tolerance();
-  }
-
-  private static Optional<Fix> fix(TableResult t) {
-    if (byHand(t)) {
-      return Optional.of(
-          new Fix(
-              "Take the cells as they were worked out",
-              c -> c.receiver(r -> r.withTable(r.table().withByHand(List.of())))));
-    }
-    return best(t)
-        .map(
-            b ->
-                new Fix(
-                    "Put the %d cells in the best places".formatted(b.count()),
-                    c ->
-                        c.receiver(
-                            r ->
-                                r.withTable(
-                                    r.table()
-                                        .withCells(t.spec().cells())
-                                        .with(
-                                            r.table().goal().withPlacement(Placement.OPTIMAL))))));
+  private static Fix fix(StepTable best) {
+    return new Fix(
+        "Put %d cells in the best places".formatted(best.count()),
+        c ->
+            c.receiver(
+                r ->
+                    r.withTable(
+                        r.table().with(r.table().goal().withPlacement(Placement.OPTIMAL)))));
   }
 }

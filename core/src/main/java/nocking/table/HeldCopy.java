@@ -73,19 +73,37 @@ public final class HeldCopy {
   }
 
   /**
-   * How far the readings of a list are from what is true, at most, between its ends.
+   * How far the readings of a list are from what is true, at most.
    *
-   * @return NaN where it says nothing about any of it
+   * @param outside what the receiver gives beyond the ends of the list
+   * @return infinite where it has no reading for some of it
    */
-  public static double worst(List<Cell> held, Truth truth) {
+  public static double worst(List<Cell> held, Truth truth, Outside outside) {
     List<Cell> rising = held.stream().sorted(Comparator.comparingDouble(Cell::raw)).toList();
-    double worst = Double.NaN;
+    double worst = 0;
     for (int i = 0; i < truth.axis().size(); i++) {
       if (!truth.known(i)) continue;
-      double read = at(rising, truth.axis().at(truth.axis().first() + i));
-      double off = Math.max(Math.abs(read - truth.least()[i]), Math.abs(read - truth.most()[i]));
-      if (!Double.isNaN(off) && !(off <= worst)) worst = off;
+      double read = read(rising, truth.axis().at(truth.axis().first() + i), outside);
+      if (Double.isNaN(read)) return Double.POSITIVE_INFINITY;
+      worst = Math.max(worst, Math.abs(read - truth.least()[i]));
+      worst = Math.max(worst, Math.abs(read - truth.most()[i]));
     }
     return worst;
+  }
+
+  /** What a rising list gives for any raw value; NaN where it gives none. */
+  private static double read(List<Cell> rising, double raw, Outside outside) {
+    int n = rising.size();
+    boolean below = raw < rising.getFirst().raw();
+    boolean above = raw > rising.getLast().raw();
+    if (!below && !above) return at(rising, raw);
+    Cell end = below ? rising.getFirst() : rising.getLast();
+    Cell next = below ? rising.get(1) : rising.get(n - 2);
+    return switch (outside) {
+      case EXTEND ->
+          end.out() + (next.out() - end.out()) * (raw - end.raw()) / (next.raw() - end.raw());
+      case HOLD -> end.out();
+      case FAULT -> Double.NaN;
+    };
   }
 }

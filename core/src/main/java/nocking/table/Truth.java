@@ -113,7 +113,7 @@ public record Truth(RawAxis axis, double[] least, double[] most, double[] mean, 
   }
 
   /** True where values stand that were not given. */
-  boolean hasLines() {
+  public boolean hasLines() {
     for (int i = 0; i < mean.length; i++) if (known(i) && !given[i]) return true;
     return false;
   }

@@ -20,11 +20,31 @@ final class RecentTables {
   /** Raw steps of all tables together: each takes some dozens of bytes a step. */
   private static final long STEPS = 1_500_000;
 
-  /** All that a table follows from. */
+  /**
+   * All that a table follows from. A change of a channel keeps the parts that it does not touch, so
+   * that they need not be looked into: there may be a hundred thousand points in them.
+   */
   private record Grounds(Design design, Calibration calibration, TableSpec spec, BenchPairs bench) {
     static Grounds of(Channel c) {
       BenchPairs bench = c.receiver().table().goal().bench() ? c.receiver().bench() : null;
       return new Grounds(c.design(), c.calibration(), c.receiver().table(), bench);
+    }
+
+    @Override
+    public boolean equals(Object o) {
+      return o instanceof Grounds g
+          && g.design == design
+          && g.calibration == calibration
+          && g.spec == spec
+          && g.bench == bench;
+    }
+
+    @Override
+    public int hashCode() {
+      return 31 * System.identityHashCode(design)
+          + 17 * System.identityHashCode(calibration)
+          + 7 * System.identityHashCode(spec)
+          + System.identityHashCode(bench);
     }
   }
 

@@ -24,12 +24,13 @@ import nocking.table.Truth;
  * of its output column.
  *
  * @param made as the rule gives it
- * @param table as the receiver holds it: with cells at the ends it demands and those set by hand
+ * @param worked with cells at the ends that the receiver demands
+ * @param table as the receiver holds it, with cells set by hand
  * @param byHand for each cell, whether it was set by hand
  * @param strays cells set by hand at whose raw value the table has none
  * @param truth what is true at each raw step
  * @param pairs that it was made of; empty for a curve
- * @param error at every raw step, or at every pair
+ * @param error at every raw step, or at every pair of bench data
  * @param untouched the same without what was set by hand
  * @param tolerance NaN for none
  */
@@ -38,6 +39,7 @@ public record TableResult(
     OutputColumn output,
     TableRequest request,
     MadeTable made,
+    StepTable worked,
     StepTable table,
     List<Boolean> byHand,
     List<Cell> strays,
@@ -73,12 +75,29 @@ public record TableResult(
 
   /** What a table leaves at every pair, or at every raw step. */
   public TableError left(StepTable other) {
-    return pairs.map(other::against).orElseGet(() -> other.against(truth));
+    return left(other, truth, pairs);
   }
 
-  /** True where a tolerance is stated and kept at every raw step. */
+  /** Rows of a datasheet are true between them, too: there a table is judged at every raw step. */
+  static TableError left(StepTable t, Truth truth, Optional<Samples> pairs) {
+    return pairs.isEmpty() || truth.hasLines() ? t.against(truth) : t.against(pairs.get());
+  }
+
+  /** What the table reads at a pair, less what is true there. */
+  public double offPair(int pair) {
+    Samples p = pairs.orElseThrow();
+    double step = Math.rint(p.raw()[pair] * Math.pow(10, table.rawDecimals()));
+    return table.read((int) step) - p.quantity()[pair];
+  }
+
+  /** True unless a tolerance is stated and not kept at some raw step. */
   public boolean holds() {
-    return within(table.against(truth).worst());
+    return holds(table);
+  }
+
+  /** The same of another table for the same data. */
+  public boolean holds(StepTable other) {
+    return within(other.against(truth).worst());
   }
 
   boolean within(double worst) {

@@ -62,24 +62,21 @@ final class TableWork {
     StepTable worked = held;
     List<Cell> strays = spec.byHand().stream().filter(c -> place(worked, c.raw()) < 0).toList();
     StepTable set = byHand(worked);
-    TableError untouched = left(worked, truth, pairs);
+    TableError untouched = TableResult.left(worked, truth, pairs);
     return new TableResult(
         spec,
         output,
         request,
         made,
+        worked,
         set,
         marks(worked),
         strays,
         truth,
         pairs,
-        set == worked ? untouched : left(set, truth, pairs),
+        set == worked ? untouched : TableResult.left(set, truth, pairs),
         untouched,
         tolerance);
-  }
-
-  private static TableError left(StepTable t, Truth truth, Optional<Samples> pairs) {
-    return pairs.map(t::against).orElseGet(() -> t.against(truth));
   }
 
   private Truth ofCurve() {

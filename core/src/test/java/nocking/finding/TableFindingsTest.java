@@ -14,9 +14,11 @@ import nocking.Channels;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
 import nocking.points.RawUnit;
+import nocking.table.Arithmetic;
 import nocking.table.BenchPairs;
 import nocking.table.Cell;
 import nocking.table.Demands;
+import nocking.table.Outside;
 import nocking.table.Placement;
 import nocking.table.Strokes;
 import nocking.table.TableGoal;
@@ -211,5 +213,109 @@ class TableFindingsTest {
     Channel volts = same.receiver(r -> r.withTable(r.table().withAxis(RawUnit.VOLTS)));
     assertThat(says(volts, "receiver-behind"))
         .startsWith("The receiver has a table of another kind");
+  }
+
+  /** A copy of a part of the range is good for that part, and not for the rest. */
+  @Test
+  void aCopyOfAPartOfTheRangeWillNotDo() {
+    Channel c = bench(3, 0, 0, 200, 1);
+    Transfer whole = transfer(c, k -> k, 0);
+    Transfer middle =
+        new Transfer(
+            whole.at(),
+            "K",
+            "flashed",
+            "",
+            whole.axis(),
+            whole.unit(),
+            whole.cells().subList(2, 5));
+    Finding held = finding(with(c, middle), "receiver-behind").orElseThrow();
+    assertThat(held.severity()).isEqualTo(Severity.WARNING);
+    assertThat(held.detail()).startsWith("It has 3 cells, this one 8. It leaves ");
+    Channel fault =
+        with(c, middle)
+            .receiver(
+                r -> r.withTable(r.table().with(Arithmetic.LINES.withOutside(Outside.FAULT))));
+    assertThat(says(fault, "receiver-behind"))
+        .endsWith("Over a part of the range it has no reading.");
+    // A list in the wrong order is good for nothing, whatever its cells are.
+    Channel falls = with(c, whole).receiver(r -> r.withTable(r.table().withDescending(true)));
+    assertThat(finding(falls, "receiver-behind").orElseThrow().severity())
+        .isEqualTo(Severity.WARNING);
+  }
+
+  /** Rows of a datasheet: a table that holds at the rows and not between them says so. */
+  @Test
+  void betweenTheRowsATableIsJudgedToo() {
+    List<Double> raw = List.of(400.0, 1000.0, 1600.0, 2200.0, 2800.0, 3700.0);
+    List<Double> truth = List.of(4.0, 9.0, 11.5, 12.8, 13.5, 14.0);
+    Channel c =
+        Channels.incubator()
+            .receiver(
+                r ->
+                    r.withBench(new BenchPairs("sheet", RawUnit.COUNTS, raw, truth))
+                        .withTable(
+                            CODES
+                                .withCells(3)
+                                .with(BEST.withPlacement(Placement.EQUAL).withBench(true))));
+    var t = Analysis.of(c).receiver().table().result().orElseThrow();
+    double worst = 0;
+    for (double code = 400; code <= 3700; code++) {
+      int k = 0;
+      while (k < 4 && raw.get(k + 1) < code) k++;
+      double share = (code - raw.get(k)) / (raw.get(k + 1) - raw.get(k));
+      double line = truth.get(k) + share * (truth.get(k + 1) - truth.get(k));
+      worst = Math.max(worst, Math.abs(t.reading(code) - line));
+    }
+    assertThat(t.error().worst()).isCloseTo(worst, within(1e-6));
+    assertThat(t.holds()).isFalse();
+    Channel wide = tolerating(c, worst * 0.999);
+    assertThat(says(wide, "table-misses")).contains("3 cells leave ");
+    assertThat(says(tolerating(c, worst * 1.001), "table-misses")).isEmpty();
+  }
+
+  /** The best of all cells that the receiver holds is offered, not of those that a habit took. */
+  @Test
+  void theFixUsesTheCellsThatItSays() {
+    Channel c = bench(3, 0, 0, 200, 1);
+    Channel every =
+        c.receiver(
+            r ->
+                r.withTable(
+                    CODES
+                        .withCells(12)
+                        .with(BEST.withPlacement(Placement.EVERY).withEvery(50).withBench(true))));
+    Finding f = finding(every, "table-misses").orElseThrow();
+    assertThat(f.fix().orElseThrow().label()).matches("Put \\d+ cells in the best places");
+    Channel mended = f.fix().orElseThrow().apply().apply(every);
+    var now = Analysis.of(mended).receiver().table().result().orElseThrow();
+    assertThat(f.fix().orElseThrow().label()).contains("Put " + now.count() + " cells");
+    assertThat(f.detail())
+        .contains(
+            "In the best places %d leave %s"
+                .formatted(now.count(), now.output().error(now.error().worst())));
+  }
+
+  /** Volts for a receiver of counts are looked at as they were read. */
+  @Test
+  void pairsInVoltsAreNoSlips() {
+    var raw = new ArrayList<Double>();
+    var truth = new ArrayList<Double>();
+    for (int i = 0; i < 60; i++) {
+      raw.add(0.3 + i * 0.045);
+      truth.add(4 + 10 * Math.pow(i / 59.0, 2));
+    }
+    Channel c =
+        Channels.incubator()
+            .receiver(
+                r ->
+                    r.withBench(new BenchPairs("bench", RawUnit.VOLTS, raw, truth))
+                        .withTable(CODES.with(BEST.withBench(true))));
+    assertThat(says(c, "bench-slip")).isEmpty();
+    assertThat(Analysis.of(c).receiver().table().problem()).isEmpty();
+  }
+
+  private static Channel tolerating(Channel c, double tolerance) {
+    return c.define(d -> d.withTolerance(v(tolerance)));
   }
 }

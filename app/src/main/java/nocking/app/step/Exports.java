@@ -41,7 +41,7 @@ public final class Exports {
   }
 
   /**
-   * Writes several files that belong together, all of them or none.
+   * Writes several files that belong together; none of them where one is in the way.
    *
    * @param content for the file that the user names, what goes where; called off the interface
    *     thread

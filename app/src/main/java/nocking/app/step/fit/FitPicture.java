@@ -37,7 +37,7 @@ record FitPicture(Plot main, Plot design, List<FitPlots.Shown> points, String ot
             .map(c -> "%s %s".formatted(c.name(), Numbers.significant(c.value(), 7)))
             .collect(Collectors.joining(", "));
     return ("Raw from the quantity, as if all the scatter were in the raw value: worst %s, RMS %s;"
-            + " %s, in volts and powers of %s. The channel goes by the quantity from raw.")
+            + " %s, for volts from %s. The channel goes by the quantity from raw.")
         .formatted(
             Numbers.engineering(f.worstError(), "V", 3),
             Numbers.engineering(f.rms(), "V", 3),

@@ -108,8 +108,8 @@ final class PairsPage implements TablePage {
   /** What the table leaves at a pair. */
   private String left(int i) {
     return table
-        .filter(t -> t.spec().goal().bench() && i < t.error().errors().length)
-        .map(t -> Numbers.signed(t.error().errors()[i], 2 + Numbers.decimalsFor(t.error().worst())))
+        .filter(t -> t.pairs().isPresent() && i < t.pairs().get().size())
+        .map(t -> Numbers.signed(t.offPair(i), 2 + Numbers.decimalsFor(t.error().worst())))
         .orElse("");
   }
 

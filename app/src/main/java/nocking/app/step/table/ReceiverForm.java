@@ -3,7 +3,7 @@ package nocking.app.step.table;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import java.util.function.ObjIntConsumer;
+import java.util.function.IntConsumer;
 import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -60,32 +60,30 @@ final class ReceiverForm extends VBox {
     shape.setMaxWidth(Double.MAX_VALUE);
     HBox.setHgrow(shape, Priority.ALWAYS);
     shape.valueProperty().addListener((o, before, now) -> take(now));
-    cells = whole("table-cells", "Cells", (s, v) -> edits.change("cells", x -> x.withCells(v)));
+    cells = whole("table-cells", "Cells", v -> edits.change("cells", x -> x.withCells(v)));
     rawDecimals =
         whole(
             "table-raw-decimals",
             "Raw decimals",
-            (s, v) -> edits.change("raw decimals", x -> x.withRawDecimals(v)));
+            v -> edits.change("raw decimals", x -> x.withRawDecimals(v)));
     outDecimals =
         whole(
             "table-out-decimals",
             "Output decimals",
-            (s, v) -> edits.change("output decimals", x -> x.withOutDecimals(v)));
+            v -> edits.change("output decimals", x -> x.withOutDecimals(v)));
     rawBits =
         whole(
-            "table-raw-bits",
-            "Raw bits",
-            (s, v) -> edits.arithmetic("raw bits", x -> x.withRawBits(v)));
+            "table-raw-bits", "Raw bits", v -> edits.arithmetic("raw bits", x -> x.withRawBits(v)));
     outBits =
         whole(
             "table-out-bits",
             "Output bits",
-            (s, v) -> edits.arithmetic("output bits", x -> x.withOutBits(v)));
+            v -> edits.arithmetic("output bits", x -> x.withOutBits(v)));
     fullScale =
         whole(
                 "table-full-scale",
                 "Full scale",
-                (s, v) -> edits.arithmetic("full scale", x -> x.withFullScale(v)))
+                v -> edits.arithmetic("full scale", x -> x.withFullScale(v)))
             .prompt("in the quantity")
             .help("Output at the upper end of the range, counted from 0 at its lower end");
     lowEnd = end("table-low-end", "First cell at", true);
@@ -161,7 +159,7 @@ final class ReceiverForm extends VBox {
             new HBox(6, newName, keep));
   }
 
-  private EntryField whole(String id, String title, ObjIntConsumer<TableSpec> setter) {
+  private EntryField whole(String id, String title, IntConsumer setter) {
     return new EntryField(
         id,
         title,
@@ -173,7 +171,7 @@ final class ReceiverForm extends VBox {
           if (v != Math.rint(v)) {
             throw new QuantityException("read " + text + ", expected a whole number");
           }
-          if (edits.asked()) setter.accept(edits.spec(), (int) Math.clamp(v, -1, 1_000_000_001));
+          if (edits.asked()) setter.accept((int) Math.clamp(v, -1, 1_000_000_001));
         },
         desk::seal);
   }
