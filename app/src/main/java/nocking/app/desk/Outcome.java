@@ -2,6 +2,7 @@ package nocking.app.desk;
 
 import java.util.function.Supplier;
 import nocking.book.BookException;
+import nocking.quantity.QuantityException;
 
 /**
  * How work on files went, in one sentence.
@@ -14,7 +15,7 @@ public record Outcome(String sentence, boolean failed) {
   public static Outcome of(Supplier<String> work) {
     try {
       return new Outcome(work.get(), false);
-    } catch (BookException e) {
+    } catch (BookException | QuantityException e) {
       return new Outcome(e.getMessage() + ".", true);
     }
   }

@@ -133,7 +133,7 @@ final class CodePage implements TablePage {
     return last.isPresent() ? ", after revision " + last.getAsInt() : "";
   }
 
-  Code of(Analysis a, TableResult t, List<String> about) {
+  private static Code of(Analysis a, TableResult t, List<String> about) {
     String formula = formula(t);
     String expression = expression(a, t, about);
     try {
@@ -233,9 +233,8 @@ final class CodePage implements TablePage {
 
   @Override
   public void show(Analysis a, TableResult t) {
-    List<String> about = about(a, t);
     work.run(
-        () -> of(a, t, about),
+        () -> now(a, t),
         made -> {
           code = made;
           fill();
@@ -255,7 +254,7 @@ final class CodePage implements TablePage {
     says.setText(none);
   }
 
-  /** The code of a table, made here and now. */
+  /** The code of a table; the book is asked for its revisions: not on the interface thread. */
   Code now(Analysis a, TableResult t) {
     return of(a, t, about(a, t));
   }

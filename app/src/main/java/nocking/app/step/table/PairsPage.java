@@ -32,6 +32,9 @@ import nocking.view.TableResult;
 final class PairsPage implements TablePage {
   private static final int MOST_DECIMALS = 9;
 
+  /** No row: all pairs are replaced. */
+  private static final int ALL = -1;
+
   /** What binary arithmetic leaves of a decimal that is whole. */
   private static final double WHOLE = 1e-6;
 
@@ -167,7 +170,7 @@ final class PairsPage implements TablePage {
 
   private void paste(int row, int column, String block) {
     try {
-      take(ColumnFile.parse(block, "the pasted block"), true);
+      take(ColumnFile.parse(block, "the pasted block"), Math.min(row, size()));
     } catch (ColumnException e) {
       throw new QuantityException(e.getMessage());
     }
@@ -196,31 +199,34 @@ final class PairsPage implements TablePage {
 
   private void take(ColumnFile file) {
     try {
-      take(file, false);
+      take(file, ALL);
     } catch (QuantityException | ColumnException e) {
       desk.say(e.getMessage() + ".", true);
     }
   }
 
   /**
-   * @param more true for pairs that come to those that are here
+   * @param at row from which on the pairs stand; {@link #ALL} for all that there are then
    * @throws QuantityException for pairs that a channel cannot keep
    */
-  private void take(ColumnFile file, boolean more) {
+  private void take(ColumnFile file, int at) {
     Channel c = desk.channel().orElseThrow();
     TableColumns columns = TableColumns.of(file, null, null, null);
     BenchPairs read = columns.pairs(c.unit());
-    // A column that does not say what it is is what the receiver wants.
-    boolean said = file.unit(columns.rawColumn()).isPresent();
-    boolean whole = read.raw().stream().allMatch(v -> v == Math.rint(v));
-    RawUnit axis = said || read.axis() == RawUnit.COUNTS && !more ? read.axis() : axis();
-    if (axis == RawUnit.COUNTS && !whole) axis = read.axis();
-    var all = new BenchPairs(read.source(), axis, read.raw(), read.truth());
-    boolean joins = more && pairs.isPresent() && pairs.get().axis() == axis;
-    BenchPairs next = joins ? joined(pairs.get(), all) : all;
+    RawUnit axis = axis(file.unit(columns.rawColumn()).isPresent(), read, at == ALL, c);
+    if (at != ALL && size() > 0 && pairs.orElseThrow().axis() != axis) {
+      throw new QuantityException(
+          "The pairs here are in %s, these in %s. Nothing was pasted."
+              .formatted(pairs.get().axis().title(), axis.title()));
+    }
+    BenchPairs next =
+        at == ALL || size() == 0
+            ? new BenchPairs(read.source(), axis, read.raw(), read.truth())
+            : over(pairs.orElseThrow(), at, read);
+    int gone = at == ALL ? size() : 0;
     boolean done =
         desk.edit(
-            "take %d bench pairs".formatted(all.size()),
+            "take %d bench pairs".formatted(read.size()),
             "",
             k ->
                 k.receiver(
@@ -228,16 +234,41 @@ final class PairsPage implements TablePage {
                         r.withBench(next)
                             .withTable(r.table().with(r.table().goal().withBench(true)))));
     if (done) {
+      String instead = gone == 0 ? "" : " in the place of the %d that were here".formatted(gone);
       desk.say(
-          "%d pairs in %s taken in: %s.".formatted(all.size(), axis.title(), file.says()), false);
+          "%d pairs in %s taken in%s: %s."
+              .formatted(read.size(), axis.title(), instead, file.says()),
+          false);
     }
   }
 
-  private static BenchPairs joined(BenchPairs a, BenchPairs b) {
+  /**
+   * A raw column that does not say what it is: that of the pairs here, or what the receiver wants.
+   */
+  private RawUnit axis(boolean said, BenchPairs read, boolean all, Channel c) {
+    if (said) return read.axis();
+    RawUnit wanted = all ? edits.spec().axis() : axis();
+    boolean whole = read.raw().stream().allMatch(v -> v == Math.rint(v));
+    if (wanted == RawUnit.COUNTS) return whole ? RawUnit.COUNTS : read.axis();
+    // Whole numbers far above any volt of this converter are its codes.
+    double most = read.raw().stream().mapToDouble(Math::abs).max().orElse(0);
+    boolean codes = whole && most > 2 * c.design().converter().reference().number();
+    return wanted == RawUnit.VOLTS && codes ? RawUnit.COUNTS : wanted;
+  }
+
+  /** Pairs put on those that stand from a row on, and behind them. */
+  private static BenchPairs over(BenchPairs a, int at, BenchPairs b) {
     var raw = new ArrayList<>(a.raw());
     var truth = new ArrayList<>(a.truth());
-    raw.addAll(b.raw());
-    truth.addAll(b.truth());
+    for (int i = 0; i < b.size(); i++) {
+      if (at + i < a.size()) {
+        raw.set(at + i, b.raw().get(i));
+        truth.set(at + i, b.truth().get(i));
+      } else {
+        raw.add(b.raw().get(i));
+        truth.add(b.truth().get(i));
+      }
+    }
     return new BenchPairs(a.source(), a.axis(), raw, truth);
   }
 

@@ -28,7 +28,6 @@ import nocking.book.exchange.TableDocument;
 import nocking.channel.Channel;
 import nocking.element.Signal;
 import nocking.firmware.TableC;
-import nocking.firmware.TablePython;
 import nocking.path.GeneratedEquation;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
@@ -191,67 +190,70 @@ public final class TableSheet implements Sheet {
     return known == null ? Optional.empty() : known.result();
   }
 
+  /** The table that is asked for now, which may be another than the one that is seen. */
   private void export(String ending) {
     Analysis a = desk.analysis();
-    // Not the one that is seen: an edit may just have asked for another.
-    Optional<TableResult> t = a.receiver().table().result();
-    if (t.isEmpty()) return;
     String name = GeneratedEquation.identifier(a.channel().tag()) + "_table";
-    try {
-      switch (ending) {
-        case ".c" -> exportC(name, code.now(a, t.get()));
-        case ".py" ->
-            saving.write(
-                "Python",
-                name + ending,
-                ending,
-                code.now(a, t.get()).python().map(TablePython::source).orElseThrow());
-        default -> {
-          var document =
-              new TableDocument(
-                  a.receiver().firmware(),
-                  t.get().spec().axis(),
-                  t.get().output().unit(),
-                  t.get().spec().descending(),
-                  t.get().error().worst());
-          String kind =
-              switch (ending) {
-                case ".csv" -> "Column file";
-                case ".json" -> "JSON";
-                default -> "Workbook";
-              };
-          byte[] bytes = document.of(name + ending).orElseThrow();
-          saving.writeBytes(kind, name + ending, ending, () -> bytes);
-        }
-      }
-    } catch (QuantityException e) {
-      desk.say(e.getMessage() + ".", true);
+    if (ending.equals(".c")) {
+      saving.writeAll("C99 source", name + ending, ending, file -> sources(a, name, file));
+      return;
     }
+    String kind =
+        switch (ending) {
+          case ".csv" -> "Column file";
+          case ".json" -> "JSON";
+          case ".py" -> "Python";
+          default -> "Workbook";
+        };
+    saving.writeBytes(kind, name + ending, ending, () -> bytes(a, name + ending));
   }
 
-  /** Header and source: both, or none. */
-  private void exportC(String name, CodePage.Code made) {
-    TableC c =
-        made.c().orElseThrow(() -> new QuantityException(made.says().replaceFirst("\\.$", "")));
-    saving.writeAll(
-        "C99 source",
-        name + ".c",
-        ".c",
-        file -> {
-          String stem = file.getFileName().toString().replaceFirst("\\.c$", "");
-          Path header = file.resolveSibling(stem + ".h");
-          // The source looks for its header by the name that was chosen.
-          String source =
-              c.source().replace("#include \"" + name + ".h\"", "#include \"" + stem + ".h\"");
-          var all = new LinkedHashMap<Path, byte[]>();
-          all.put(file, source.getBytes(StandardCharsets.UTF_8));
-          all.put(header, c.header().getBytes(StandardCharsets.UTF_8));
-          made.decoders()
-              .forEach(
-                  (decoder, text) ->
-                      all.put(file.resolveSibling(decoder), text.getBytes(StandardCharsets.UTF_8)));
-          return all;
-        });
+  private static TableResult made(Analysis a) {
+    TableOutcome outcome = a.receiver().table();
+    return outcome.result().orElseThrow(() -> new QuantityException(outcome.problem()));
+  }
+
+  private byte[] bytes(Analysis a, String file) {
+    TableResult t = made(a);
+    if (file.endsWith(".py")) {
+      CodePage.Code written = code.now(a, t);
+      return written
+          .python()
+          .map(p -> p.source().getBytes(StandardCharsets.UTF_8))
+          .orElseThrow(() -> none(written));
+    }
+    return new TableDocument(
+            a.receiver().firmware(),
+            t.spec().axis(),
+            t.output().unit(),
+            t.spec().descending(),
+            t.error().worst())
+        .of(file)
+        .orElseThrow();
+  }
+
+  /** Why no code was made. */
+  private static QuantityException none(CodePage.Code code) {
+    return new QuantityException(code.says().replaceFirst("\\.$", ""));
+  }
+
+  /** Source, header and decoders, by the names that go with that of the source. */
+  private Map<Path, byte[]> sources(Analysis a, String name, Path file) {
+    CodePage.Code written = code.now(a, made(a));
+    TableC c = written.c().orElseThrow(() -> none(written));
+    String stem = file.getFileName().toString().replaceFirst("\\.c$", "");
+    // The source looks for its header by the name that was chosen.
+    String source =
+        c.source().replace("#include \"" + name + ".h\"", "#include \"" + stem + ".h\"");
+    var all = new LinkedHashMap<Path, byte[]>();
+    all.put(file, source.getBytes(StandardCharsets.UTF_8));
+    all.put(file.resolveSibling(stem + ".h"), c.header().getBytes(StandardCharsets.UTF_8));
+    written
+        .decoders()
+        .forEach(
+            (decoder, text) ->
+                all.put(file.resolveSibling(decoder), text.getBytes(StandardCharsets.UTF_8)));
+    return all;
   }
 
   private void exportSettings() {

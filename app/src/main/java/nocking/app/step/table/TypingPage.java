@@ -1,10 +1,13 @@
 package nocking.app.step.table;
 
 import java.time.Clock;
+import java.time.DateTimeException;
 import java.time.Instant;
+import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
 import java.util.function.UnaryOperator;
 import javafx.geometry.Pos;
@@ -36,6 +39,9 @@ import nocking.view.TableResult;
 
 /** The list that is typed into the receiver: what is done, what it shows, and the transfer. */
 final class TypingPage implements TablePage {
+  private static final DateTimeFormatter WHEN =
+      DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm", Locale.ROOT);
+
   private final Desk desk;
   private final Clock clock;
   private final Grid grid;
@@ -282,21 +288,29 @@ final class TypingPage implements TablePage {
     return "%d of %d typed. %s%s".formatted(TypingList.typed(rows), rows.size(), read, refused);
   }
 
-  private static String history(List<Transfer> all) {
+  private String history(List<Transfer> all) {
     if (all.isEmpty()) return "No table went into the receiver yet.";
     Transfer t = all.getLast();
     long back = t.cells().stream().filter(TypedCell::readBack).count();
     String before = all.size() == 1 ? "" : " %d before it.".formatted(all.size() - 1);
-    return "%s %s: %d cells %s by %s, %d read back%s.%s"
+    return "%s: %d cells %s by %s, %d read back%s.%s"
         .formatted(
-            t.at().substring(0, Math.min(10, t.at().length())),
-            t.at().length() >= 16 ? t.at().substring(11, 16) : "",
+            when(t.at()),
             t.cells().size(),
             t.how(),
             t.by(),
             back,
             t.note().isEmpty() ? "" : ", " + t.note(),
             before);
+  }
+
+  /** An instant by the clock of the bench; what is none as it is written. */
+  private String when(String at) {
+    try {
+      return WHEN.withZone(clock.getZone()).format(Instant.parse(at));
+    } catch (DateTimeException e) {
+      return at;
+    }
   }
 
   @Override
