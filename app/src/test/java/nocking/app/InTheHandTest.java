@@ -263,15 +263,6 @@ class InTheHandTest extends WindowTest {
     assertThat(shown(".text-fail")).anyMatch(s -> s.contains("row 2, column 1: 'many'"));
   }
 
-  private List<String> shown(String selector) {
-    return Hands.ask(
-        () ->
-            shell.scene().getRoot().lookupAll(selector).stream()
-                .filter(n -> n instanceof Label)
-                .map(n -> text(n))
-                .toList());
-  }
-
   @Test
   void brokenFilesLeaveTheChannelAsItWas() throws IOException {
     openDemo("BL-P1", WorkStep.COLLECT);

@@ -262,6 +262,16 @@ abstract class WindowTest {
         });
   }
 
+  /** What the labels of a kind say. */
+  List<String> shown(String selector) {
+    return Hands.ask(
+        () ->
+            shell.scene().getRoot().lookupAll(selector).stream()
+                .filter(Label.class::isInstance)
+                .map(n -> ((Label) n).getText())
+                .toList());
+  }
+
   String message() {
     return Hands.ask(() -> ((Label) shell.scene().lookup("#message")).getText());
   }

@@ -87,7 +87,9 @@ final class ReceiverCopy implements Rule {
     List<Cell> wanted = now.ordered();
     int differing = HeldCopy.differing(held, wanted);
     if (differing == 0) return Optional.empty();
-    double leaves = HeldCopy.worst(held, now.truth(), now.spec().arithmetic().outside());
+    double leaves =
+        HeldCopy.worst(
+            held, now.truth(), now.spec().arithmetic().outside(), now.table().rounding());
     // Another way of choosing the cells is no reason to type them anew.
     boolean good =
         !refused && leaves <= Math.max(now.error().worst() * ALIKE, orNone(now.tolerance()));

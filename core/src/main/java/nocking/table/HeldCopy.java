@@ -54,8 +54,12 @@ public final class HeldCopy {
     return Math.abs(a - b) <= HAIR * Math.max(1, Math.abs(b));
   }
 
-  /** What a rising list gives between its ends; NaN beyond them. */
-  public static double at(List<Cell> rising, double raw) {
+  /**
+   * What a rising list gives between its ends; NaN beyond them.
+   *
+   * @param step of an output to which the receiver rounds; 0 where it does not
+   */
+  public static double at(List<Cell> rising, double raw, double step) {
     int low = 0;
     int high = rising.size() - 1;
     if (high < 1 || !(raw >= rising.getFirst().raw() && raw <= rising.getLast().raw())) {
@@ -69,21 +73,31 @@ public final class HeldCopy {
     Cell a = rising.get(low);
     Cell b = rising.get(high);
     if (!(b.raw() > a.raw())) return Double.NaN;
+    return rounded(line(a, b, raw), step);
+  }
+
+  private static double line(Cell a, Cell b, double raw) {
     return a.out() + (b.out() - a.out()) * (raw - a.raw()) / (b.raw() - a.raw());
+  }
+
+  /** The nearest step, half up, as integers give it. */
+  private static double rounded(double out, double step) {
+    return step == 0 ? out : Math.floor(out / step + 0.5 + HAIR) * step;
   }
 
   /**
    * How far the readings of a list are from what is true, at most.
    *
    * @param outside what the receiver gives beyond the ends of the list
+   * @param step of an output to which the receiver rounds; 0 where it does not
    * @return infinite where it has no reading for some of it
    */
-  public static double worst(List<Cell> held, Truth truth, Outside outside) {
+  public static double worst(List<Cell> held, Truth truth, Outside outside, double step) {
     List<Cell> rising = held.stream().sorted(Comparator.comparingDouble(Cell::raw)).toList();
     double worst = 0;
     for (int i = 0; i < truth.axis().size(); i++) {
       if (!truth.known(i)) continue;
-      double read = read(rising, truth.axis().at(truth.axis().first() + i), outside);
+      double read = read(rising, truth.axis().at(truth.axis().first() + i), outside, step);
       if (Double.isNaN(read)) return Double.POSITIVE_INFINITY;
       worst = Math.max(worst, Math.abs(read - truth.least()[i]));
       worst = Math.max(worst, Math.abs(read - truth.most()[i]));
@@ -92,16 +106,15 @@ public final class HeldCopy {
   }
 
   /** What a rising list gives for any raw value; NaN where it gives none. */
-  private static double read(List<Cell> rising, double raw, Outside outside) {
+  private static double read(List<Cell> rising, double raw, Outside outside, double step) {
     int n = rising.size();
     boolean below = raw < rising.getFirst().raw();
     boolean above = raw > rising.getLast().raw();
-    if (!below && !above) return at(rising, raw);
+    if (!below && !above) return at(rising, raw, step);
     Cell end = below ? rising.getFirst() : rising.getLast();
     Cell next = below ? rising.get(1) : rising.get(n - 2);
     return switch (outside) {
-      case EXTEND ->
-          end.out() + (next.out() - end.out()) * (raw - end.raw()) / (next.raw() - end.raw());
+      case EXTEND -> rounded(line(end, next, raw), step);
       case HOLD -> end.out();
       case FAULT -> Double.NaN;
     };

@@ -41,6 +41,11 @@ public record StepTable(int rawDecimals, int outDecimals, int[] raw, long[] out,
     return Math.pow(10, -outDecimals);
   }
 
+  /** Size of the steps to which a reading is rounded; 0 for a receiver with floating point. */
+  public double rounding() {
+    return rounded ? step() : 0;
+  }
+
   /** Raw value of a cell. */
   public double rawOf(int cell) {
     return raw[cell] / Math.pow(10, rawDecimals);

@@ -3,6 +3,7 @@ package nocking.app.step.table;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -34,6 +35,9 @@ final class PairsPage implements TablePage {
 
   /** No row: all pairs are replaced. */
   private static final int ALL = -1;
+
+  /** A number alone, which belongs into the cell where it is put. */
+  private static final Pattern ONE_CELL = Pattern.compile("[^\\s;]+");
 
   /** What binary arithmetic leaves of a decimal that is whole. */
   private static final double WHOLE = 1e-6;
@@ -169,6 +173,10 @@ final class PairsPage implements TablePage {
   }
 
   private void paste(int row, int column, String block) {
+    if (ONE_CELL.matcher(block.strip()).matches()) {
+      grid.putBlock(row, column, block);
+      return;
+    }
     try {
       take(ColumnFile.parse(block, "the pasted block"), Math.min(row, size()));
     } catch (ColumnException e) {

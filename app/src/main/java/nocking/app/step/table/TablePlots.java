@@ -104,7 +104,10 @@ final class TablePlots {
       int step = truth.axis().first() + i;
       double at = t.output().quantity(truth.mean()[i]);
       left.add(at, worst(t.table().read(step), truth, i));
-      if (!held.isEmpty()) copy.add(at, worst(HeldCopy.at(held, truth.axis().at(step)), truth, i));
+      double raw = truth.axis().at(step);
+      if (!held.isEmpty()) {
+        copy.add(at, worst(HeldCopy.at(held, raw, t.table().rounding()), truth, i));
+      }
     }
     // A table far better than its tolerance is drawn on its own scale: the band would hide its
     // shape.
