@@ -2,10 +2,11 @@ package nocking.app;
 
 import ch.qos.logback.classic.Level;
 import ch.qos.logback.classic.LoggerContext;
-import ch.qos.logback.classic.encoder.PatternLayoutEncoder;
+import ch.qos.logback.classic.PatternLayout;
 import ch.qos.logback.classic.spi.Configurator;
 import ch.qos.logback.classic.spi.ILoggingEvent;
 import ch.qos.logback.core.FileAppender;
+import ch.qos.logback.core.encoder.LayoutWrappingEncoder;
 import ch.qos.logback.core.rolling.RollingFileAppender;
 import ch.qos.logback.core.rolling.RollingPolicy;
 import ch.qos.logback.core.rolling.SizeBasedTriggeringPolicy;
@@ -16,8 +17,10 @@ import ch.qos.logback.core.util.FileSize;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import nocking.quantity.PlainText;
 import org.slf4j.Logger;
 
 /**
@@ -33,16 +36,23 @@ public final class LogFile extends ContextAwareBase implements Configurator {
   public ExecutionStatus configure(LoggerContext context) {
     // Nothing of the logging itself goes to the console, not even that the log cannot be written.
     context.getStatusManager().add(new NopStatusListener());
-    String file =
-        System.getProperty("nocking.log", System.getProperty("java.io.tmpdir") + "/nocking.log");
+    var root = context.getLogger(Logger.ROOT_LOGGER_NAME);
+    root.setLevel(Level.WARN);
+    String file = System.getProperty("nocking.log");
+    // Without a place of its own, or where a link leads elsewhere, nothing is written down.
+    if (file == null || !isFree(Path.of(file))) return ExecutionStatus.DO_NOT_INVOKE_NEXT_IF_ANY;
     var appender = new RollingFileAppender<ILoggingEvent>();
     appender.setContext(context);
     appender.setName("file");
     appender.setFile(file);
 
-    var encoder = new PatternLayoutEncoder();
+    var layout = new PlainLayout();
+    layout.setContext(context);
+    layout.setPattern("%d{yyyy-MM-dd HH:mm:ss.SSS} %-5level %logger{30} - %msg%n");
+    layout.start();
+    var encoder = new LayoutWrappingEncoder<ILoggingEvent>();
     encoder.setContext(context);
-    encoder.setPattern("%d{yyyy-MM-dd HH:mm:ss.SSS} %-5level %logger{30} - %msg%n");
+    encoder.setLayout(layout);
     encoder.setCharset(StandardCharsets.UTF_8);
     encoder.start();
     appender.setEncoder(encoder);
@@ -59,10 +69,21 @@ public final class LogFile extends ContextAwareBase implements Configurator {
     appender.setTriggeringPolicy(size);
     appender.start();
 
-    var root = context.getLogger(Logger.ROOT_LOGGER_NAME);
-    root.setLevel(Level.WARN);
     root.addAppender(appender);
     return ExecutionStatus.DO_NOT_INVOKE_NEXT_IF_ANY;
+  }
+
+  private static boolean isFree(Path file) {
+    return Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)
+        || Files.notExists(file, LinkOption.NOFOLLOW_LINKS);
+  }
+
+  /** Whoever reads the log on a terminal reads names from files, too. */
+  private static final class PlainLayout extends PatternLayout {
+    @Override
+    public String doLayout(ILoggingEvent event) {
+      return PlainText.of(super.doLayout(event));
+    }
   }
 
   /**

@@ -4,6 +4,7 @@ import java.io.PrintWriter;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import nocking.quantity.PlainText;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -27,7 +28,7 @@ final class Answer {
   }
 
   void print(PrintWriter out, boolean json) {
-    out.print(json ? MAPPER.writeValueAsString(object) + "\n" : text);
+    out.print(json ? PlainText.json(MAPPER.writeValueAsString(object)) + "\n" : text);
     out.flush();
   }
 

@@ -90,6 +90,7 @@ public final class NockingCli implements Runnable {
       if (!one || c.name.equals(first)) line.addSubcommand(c.name, c.make.get());
     }
     if (!one) for (Object command : more) line.addSubcommand(command);
+    line.setColorScheme(CommandLine.Help.defaultColorScheme(CommandLine.Help.Ansi.OFF));
     line.setUsageHelpAutoWidth(true);
     line.setUnmatchedOptionsArePositionalParams(false);
     for (CommandLine sub : line.getSubcommands().values()) {
@@ -133,6 +134,10 @@ public final class NockingCli implements Runnable {
    * @param more a command that another module brings along; null for none
    */
   public static int execute(PrintWriter out, PrintWriter err, Object more, String... arguments) {
+    return plain(PlainWriter.to(out), PlainWriter.to(err), more, arguments);
+  }
+
+  private static int plain(PrintWriter out, PrintWriter err, Object more, String... arguments) {
     if (arguments.length > 0 && LATER.contains(arguments[0])) {
       err.println("nocking: " + arguments[0] + " is not available yet.");
       err.flush();
@@ -144,6 +149,9 @@ public final class NockingCli implements Runnable {
       return line.setOut(out).setErr(err).execute(arguments);
     } catch (StackOverflowError | OutOfMemoryError e) {
       return unexpected(e, err);
+    } finally {
+      out.flush();
+      err.flush();
     }
   }
 

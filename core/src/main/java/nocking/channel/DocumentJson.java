@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonAutoDetect.Visibility;
 import java.util.stream.Collectors;
 import nocking.quantity.Dimension;
 import nocking.quantity.Numbers;
+import nocking.quantity.PlainText;
 import nocking.quantity.Quantity;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
@@ -13,6 +14,8 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
+import tools.jackson.core.StreamReadFeature;
+import tools.jackson.core.json.JsonFactory;
 import tools.jackson.databind.DatabindException;
 import tools.jackson.databind.DeserializationContext;
 import tools.jackson.databind.DeserializationFeature;
@@ -29,7 +32,9 @@ import tools.jackson.databind.module.SimpleModule;
 /** How records become JSON and come back, with a sentence for what cannot be read. */
 final class DocumentJson {
   private static final JsonMapper MAPPER =
-      JsonMapper.builder()
+      JsonMapper.builder(
+              // The second of two values would else be taken, and the first not missed.
+              JsonFactory.builder().enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION).build())
           .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
           .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
           .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
@@ -51,9 +56,9 @@ final class DocumentJson {
 
   private DocumentJson() {}
 
-  /** On several lines, with one at the end. */
+  /** On several lines, with one at the end, and in characters that anything may show. */
   static String pretty(Object record) {
-    return PRETTY.writeValueAsString(record) + "\n";
+    return PlainText.json(PRETTY.writeValueAsString(record)) + "\n";
   }
 
   static String compact(Object record) {

@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import nocking.quantity.PlainText;
 
 /**
  * A decoder as source text: a C99 header, or a Python module. Either has the states, the state of a
@@ -42,13 +43,7 @@ public record DecoderSource(String name, String title) {
   }
 
   private static String quoted(String text) {
-    return '"'
-        + text.replace("\\", "\\\\").replace("\"", "\\\"").replaceAll("\\p{Cntrl}", " ")
-        + '"';
-  }
-
-  private static String comment(String text) {
-    return text.replace("*/", "* /").replace("??", "? ?").replaceAll("\\p{Cntrl}", " ");
+    return '"' + PlainText.line(text).replace("\\", "\\\\").replace("\"", "\\\"") + '"';
   }
 
   /** The codes on either side of every boundary, and both ends. */
@@ -156,7 +151,7 @@ public record DecoderSource(String name, String title) {
         """
         .formatted(
             upper,
-            comment(title),
+            PlainText.comment(title),
             d.codes(),
             d.states().size(),
             states,
@@ -239,7 +234,7 @@ public record DecoderSource(String name, String title) {
             return 0
         """
         .formatted(
-            comment(title),
+            PlainText.comment(title),
             d.codes(),
             d.states().size(),
             numbers,

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import nocking.quantity.Numbers;
+import nocking.quantity.PlainText;
 
 /**
  * A polynomial in integers as C99: one function and its self-test. What it gives is what {@link
@@ -18,10 +19,6 @@ public record FixedPointC(String name, FixedPoint fixed, List<String> about, Str
 
   private String literal(long v) {
     return fixed.narrow() ? String.valueOf(v) : "INT64_C(%d)".formatted(v);
-  }
-
-  private static String comment(String text) {
-    return text.replace("*/", "* /").replace('\n', ' ');
   }
 
   public String source() {
@@ -66,13 +63,15 @@ public record FixedPointC(String name, FixedPoint fixed, List<String> about, Str
         int %s_value_selftest(void);
         %s"""
         .formatted(
-            about.stream().map(l -> " * " + comment(l) + "\n").collect(Collectors.joining()),
+            about.stream()
+                .map(l -> " * " + PlainText.comment(l) + "\n")
+                .collect(Collectors.joining()),
             Numbers.fixed(Math.pow(10, -fixed.outDecimals()), fixed.outDecimals()),
-            comment(unit),
+            PlainText.comment(unit),
             fixed.first(),
             fixed.last(),
             Numbers.significant(fixed.worst(), 3),
-            comment(unit),
+            PlainText.comment(unit),
             fixed.worstAt(),
             fixed.narrow() ? 32 : 64,
             name,

@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 import nocking.quantity.Numbers;
+import nocking.quantity.PlainText;
 import nocking.table.StepTable;
 
 /**
@@ -52,13 +53,10 @@ public record TableC(
         : type(all.min().orElseThrow(), Arrays.stream(table().out()).max().orElseThrow());
   }
 
-  private static String comment(String text) {
-    return text.replace("*/", "* /").replace('\n', ' ');
-  }
-
   public String header() {
     String u = upper();
-    String lines = about.stream().map(l -> " * " + comment(l) + "\n").collect(Collectors.joining());
+    String lines =
+        about.stream().map(l -> " * " + PlainText.comment(l) + "\n").collect(Collectors.joining());
     String step = Numbers.fixed(table().step(), table().outDecimals());
     String fault =
         !firmware.givesFaults()
@@ -112,8 +110,8 @@ public record TableC(
             name,
             u,
             firmware.real()
-                ? "The quantity in " + comment(unit) + "."
-                : "The quantity in steps of %s %s.".formatted(step, comment(unit)),
+                ? "The quantity in " + PlainText.comment(unit) + "."
+                : "The quantity in steps of %s %s.".formatted(step, PlainText.comment(unit)),
             firmware.real() ? "float" : "int32_t",
             name,
             name);
@@ -139,11 +137,13 @@ public record TableC(
     }
     if (g.least() != null) {
       lines.append(
-          " * Nothing below %s %s is given.\n".formatted(quantity(g.least()), comment(unit)));
+          " * Nothing below %s %s is given.\n"
+              .formatted(quantity(g.least()), PlainText.comment(unit)));
     }
     if (g.most() != null) {
       lines.append(
-          " * Nothing above %s %s is given.\n".formatted(quantity(g.most()), comment(unit)));
+          " * Nothing above %s %s is given.\n"
+              .formatted(quantity(g.most()), PlainText.comment(unit)));
     }
     return lines.toString();
   }

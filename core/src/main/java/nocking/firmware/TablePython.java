@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import nocking.quantity.Numbers;
+import nocking.quantity.PlainText;
 import nocking.table.StepTable;
 
 /**
@@ -57,11 +58,11 @@ public record TablePython(String name, TableFirmware firmware, String title, Str
         %s%s    return out
         """
         .formatted(
-            title.replace("\"", "'").replace("\\", "/").replace('\n', ' '),
+            docstring(title),
             firmware.real()
-                ? "the quantity in " + unit
+                ? "the quantity in " + docstring(unit)
                 : "the quantity in steps of %s %s"
-                    .formatted(Numbers.fixed(t.step(), t.outDecimals()), unit),
+                    .formatted(Numbers.fixed(t.step(), t.outDecimals()), docstring(unit)),
             raw,
             out,
             name,
@@ -71,6 +72,10 @@ public record TablePython(String name, TableFirmware firmware, String title, Str
             ends,
             line,
             shown());
+  }
+
+  private static String docstring(String text) {
+    return PlainText.comment(text).replace('"', '\'');
   }
 
   /** Raw codes that only a broken wire gives. */

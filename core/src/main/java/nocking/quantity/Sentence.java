@@ -13,9 +13,6 @@ public final class Sentence {
   private static final int LONGEST_UNIT = 4;
   private static final Pattern LONG_QUOTE = Pattern.compile("'([^']{%d})[^']+'".formatted(QUOTED));
 
-  /** What moves the cursor, rings or cannot be seen, but for the end of a line. */
-  private static final Pattern CONTROL = Pattern.compile("[\\p{Cc}\\p{Cf}\\p{Cs}&&[^\\n\\r\\t]]+");
-
   private static final Pattern PLAIN_WORD = Pattern.compile("[a-z][a-z'’-]*");
 
   private Sentence() {}
@@ -42,7 +39,7 @@ public final class Sentence {
 
   /** The sentence with long quotations cut and without control characters. */
   public static String readable(String sentence) {
-    String s = CONTROL.matcher(sentence).replaceAll("\uFFFD");
+    String s = PlainText.of(sentence);
     s = LONG_QUOTE.matcher(s).replaceAll("'$1…'");
     return s.length() <= LONGEST ? s : s.substring(0, LONGEST - 1).strip() + "…";
   }

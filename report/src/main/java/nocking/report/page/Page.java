@@ -1,7 +1,7 @@
 package nocking.report.page;
 
-import java.util.regex.Pattern;
 import nocking.channel.Definition;
+import nocking.quantity.PlainText;
 
 /** What the pages of a channel have in common. */
 public final class Page {
@@ -55,15 +55,10 @@ public final class Page {
         + " Local codes, the maker's instructions and licensed practice come first.</div>\n";
   }
 
-  /** What XML 1.0 does not allow in a page (section 2.2, production 2). */
-  private static final Pattern NO_CHARACTER =
-      Pattern.compile("[^\\x09\\x0A\\x0D\\x20-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]");
-
   /** Text from the document is text: no markup in it is ever read, and no control character. */
   public static String text(String s) {
-    return NO_CHARACTER
-        .matcher(s)
-        .replaceAll("\uFFFD")
+    return PlainText.of(s)
+        .replaceAll("[\uFFFE\uFFFF]", "\uFFFD")
         .replace("&", "&amp;")
         .replace("<", "&lt;")
         .replace(">", "&gt;")
