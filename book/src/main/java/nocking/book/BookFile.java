@@ -1,6 +1,7 @@
 package nocking.book;
 
 import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.ResultSet;
@@ -9,13 +10,14 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CopyOnWriteArrayList;
 import nocking.book.BookException.Cause;
 import nocking.book.internal.BookLock;
 import nocking.book.internal.Hash;
 import nocking.book.internal.OpenedFile;
-import nocking.book.internal.PartFile;
 import nocking.book.internal.SqliteDialect;
 import nocking.book.internal.SqliteTrouble;
+import nocking.book.internal.WholeFile;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
@@ -49,7 +51,9 @@ public final class BookFile implements AutoCloseable {
   private final String readOnlyBecause;
   private final Shelf shelf;
   private final BookLog log;
+  private final List<Runnable> ending = new CopyOnWriteArrayList<>();
   private SetAside aside = new SetAside();
+  private boolean closed;
 
   BookFile(
       Path path,
@@ -66,6 +70,7 @@ public final class BookFile implements AutoCloseable {
     this.readOnlyBecause = readOnlyBecause;
     shelf = new Shelf(handle, fileName());
     log = new BookLog(handle);
+    if (writable()) OpenBooks.opened(this);
   }
 
   private String fileName() {
@@ -204,22 +209,69 @@ public final class BookFile implements AutoCloseable {
     saveAll(List.of(channel), what);
   }
 
-  /** Stores several channels in one transaction. */
-  public void saveAll(List<Channel> channels, String what) {
+  /**
+   * Stores what differs between two states of the book: all of it, or nothing where one part of it
+   * cannot be stored.
+   *
+   * @param before what the file holds, as it was read or stored last
+   * @param what was done, for the log
+   */
+  public void save(Book before, Book after, String what) {
+    // Records share what did not change: the same object needs no look inside.
+    List<Channel> changed =
+        after.channels().stream()
+            .filter(c -> before.byId(c.id()).filter(o -> o == c || o.equals(c)).isEmpty())
+            .toList();
     write(
         () -> {
-          for (Channel c : channels) {
-            String document = ChannelJson.compact(c);
-            handle
-                .createUpdate(SqliteDialect.upsertChannel())
-                .bind("id", c.id())
-                .bind("place", nextPlace())
-                .bind("tag", c.tag())
-                .bind("document", document)
-                .execute();
-            note("edit", c.id(), what, Hash.of(document));
+          List<String> order = ids(after);
+          List<String> gone = ids(before).stream().filter(id -> !order.contains(id)).toList();
+          notingOrder(
+              what,
+              () -> {
+                changed.forEach(c -> put(c, what));
+                gone.forEach(id -> take(id, what));
+                if (!order.equals(ids(before))) order(order);
+              });
+          if (!before.cards().equals(after.cards())) saveCards(after.cards(), what);
+          if (!before.stock().equals(after.stock())) saveStock(after.stock(), what);
+          if (!before.instruments().equals(after.instruments())) {
+            saveInstruments(after.instruments(), what);
+          }
+          if (!before.shapes().equals(after.shapes())) saveShapes(after.shapes(), what);
+          if (!before.priorWeights().equals(after.priorWeights())) {
+            saveWeighing(after.priorWeights(), what);
           }
         });
+  }
+
+  private static List<String> ids(Book b) {
+    return b.channels().stream().map(Channel::id).toList();
+  }
+
+  /** Stores several channels in one transaction. */
+  public void saveAll(List<Channel> channels, String what) {
+    write(() -> notingOrder(what, () -> channels.forEach(c -> put(c, what))));
+  }
+
+  private void put(Channel c, String what) {
+    String document = ChannelJson.compact(c);
+    handle
+        .createUpdate(SqliteDialect.upsertChannel())
+        .bind("id", c.id())
+        .bind("place", nextPlace())
+        .bind("tag", c.tag())
+        .bind("document", document)
+        .execute();
+    note("edit", c.id(), what, Hash.of(document));
+  }
+
+  /** Which channels there are, and in which order, has a line of its own in the log. */
+  private void notingOrder(String what, Runnable change) {
+    String before = log.hashOfOrder();
+    change.run();
+    String after = log.hashOfOrder();
+    if (!after.equals(before)) note(BookLog.ORDER, "", what, after);
   }
 
   private int nextPlace() {
@@ -231,21 +283,32 @@ public final class BookFile implements AutoCloseable {
 
   /** Takes a channel out of the book; its revisions stay. */
   public void remove(String channelId, String what) {
-    write(
-        () -> {
-          handle.execute("DELETE FROM channel WHERE id = ?", channelId);
-          note("remove", channelId, what, "");
-        });
+    write(() -> notingOrder(what, () -> take(channelId, what)));
   }
 
-  /** Puts the channels in the order of a document. */
-  public void order(List<String> ids) {
-    write(
-        () -> {
-          for (int i = 0; i < ids.size(); i++) {
-            handle.execute("UPDATE channel SET place = ? WHERE id = ?", i, ids.get(i));
-          }
-        });
+  private void take(String channelId, String what) {
+    handle.execute("DELETE FROM channel WHERE id = ?", channelId);
+    note("remove", channelId, what, "");
+  }
+
+  /**
+   * Puts the channels in the order of a document; those that it does not know, since they could not
+   * be read, come behind.
+   */
+  private void order(List<String> ids) {
+    for (int i = 0; i < ids.size(); i++) {
+      handle.execute("UPDATE channel SET place = ? WHERE id = ?", i + 1, ids.get(i));
+    }
+    List<String> unread =
+        handle
+            .createQuery("SELECT id FROM channel ORDER BY place, id")
+            .mapTo(String.class)
+            .filter(id -> !ids.contains(id))
+            .list();
+    int place = ids.size();
+    for (String id : unread) {
+      handle.execute("UPDATE channel SET place = ? WHERE id = ?", ++place, id);
+    }
   }
 
   /** Names the present state of a channel. */
@@ -373,6 +436,9 @@ public final class BookFile implements AutoCloseable {
     if (!writable()) {
       throw new BookException(Cause.OUTSIDE, path + " is open read-only: " + readOnlyBecause);
     }
+    if (closed) {
+      throw new BookException(Cause.OUTSIDE, path + " is closed already");
+    }
     Happening happened = happened();
     if (happened != Happening.NOTHING) {
       throw new BookException(
@@ -401,7 +467,7 @@ public final class BookFile implements AutoCloseable {
    * for a book that is read-only or that others have changed.
    */
   public synchronized void checkpoint() {
-    if (!writable() || happened() != Happening.NOTHING) return;
+    if (closed || !writable() || happened() != Happening.NOTHING) return;
     try {
       SqliteDialect.checkpoint(handle);
       opened.orElseThrow().written();
@@ -423,31 +489,42 @@ public final class BookFile implements AutoCloseable {
   }
 
   /**
-   * Writes a complete copy to a new file.
+   * Writes a complete copy to a new file, which no more people may read than this one.
    *
    * @throws BookException when it exists or cannot be written
    */
   public synchronized void copyTo(Path target) {
-    if (Files.exists(target)) {
-      throw new BookException(Cause.OUTSIDE, target + " exists already");
-    }
-    Path part = target.resolveSibling("." + target.getFileName() + ".part");
-    try {
-      Files.deleteIfExists(part);
-      // An empty file first: where it cannot be made, the system says why, and SQLite does not.
-      Files.createFile(part);
-      SqliteDialect.copyTo(handle, part);
-      Files.move(part, target);
+    // One that was deleted while it was open is still read, and has no mode any more.
+    try (WholeFile copy =
+        Files.exists(path)
+            ? WholeFile.anewAs(target.toAbsolutePath(), path)
+            : WholeFile.anewForOwner(target.toAbsolutePath())) {
+      SqliteDialect.copyTo(handle, copy.part());
+      copy.put();
     } catch (JdbiException | SQLException e) {
       throw SqliteTrouble.writing(target, e);
+    } catch (FileAlreadyExistsException e) {
+      throw new BookException(Cause.OUTSIDE, target + " exists already", e);
     } catch (IOException e) {
       throw new BookException(
           Cause.OUTSIDE,
           "%s cannot be written: %s".formatted(target, FileTrouble.why(target, e)),
           e);
-    } finally {
-      PartFile.discard(part);
     }
+  }
+
+  /**
+   * What is to be done first when the process is told to end while the book is open; the book is
+   * closed behind it like at any other end.
+   */
+  public void whenEnding(Runnable work) {
+    ending.add(work);
+  }
+
+  /** The process ends: what is under way comes to its end, and the book is closed. */
+  void end() {
+    ending.forEach(Runnable::run);
+    close();
   }
 
   /**
@@ -456,6 +533,7 @@ public final class BookFile implements AutoCloseable {
    */
   @Override
   public synchronized void close() {
+    if (closed) return;
     if (happened() == Happening.NOTHING || !Files.exists(path)) {
       try {
         checkpoint();
@@ -464,6 +542,8 @@ public final class BookFile implements AutoCloseable {
       }
       handle.close();
     }
+    closed = true;
     lock.ifPresent(BookLock::close);
+    OpenBooks.closed(this);
   }
 }

@@ -14,9 +14,12 @@ import org.jdbi.v3.core.Handle;
  * is changed or taken out later shows.
  */
 final class BookLog {
+  /** Kind of a line that holds the order of the channels. */
+  static final String ORDER = "order";
+
   /** Kinds of lines about what a book has as a whole. */
-  private static final Set<String> WHOLE =
-      Set.of("cards", "stock", "weighing", "instruments", "shapes");
+  static final Set<String> WHOLE =
+      Set.of("cards", "stock", "weighing", "instruments", "shapes", ORDER);
 
   private static final String CHAIN_START = "bench book";
 
@@ -96,6 +99,16 @@ final class BookLog {
     }
   }
 
+  /** Hash of the channels' keys in their order. */
+  String hashOfOrder() {
+    return Hash.of(
+        handle
+            .createQuery("SELECT id FROM channel ORDER BY place, id")
+            .mapTo(String.class)
+            .list()
+            .toArray(String[]::new));
+  }
+
   /** Hashes of all lines of one kind, in their order. */
   List<String> documentHashes(String kind) {
     return handle
@@ -108,8 +121,8 @@ final class BookLog {
   /**
    * Adds what is wrong with the chain.
    *
-   * @param lastHash takes the newest hash of each channel by its id, and of the cards, the drawer,
-   *     the instruments and the weights by their kind
+   * @param lastHash takes the newest hash of each channel that is still there by its id, and of the
+   *     cards, the drawer, the instruments, the weights and the order by their kind
    */
   void check(List<String> problems, Map<String, String> lastHash) {
     String[] before = {CHAIN_START};
@@ -139,6 +152,7 @@ final class BookLog {
               before[0] = r.getString(7);
               expected[0] = number + 1;
               if (kind.equals("edit")) lastHash.put(r.getString(4), r.getString(6));
+              if (kind.equals("remove")) lastHash.remove(r.getString(4));
               if (WHOLE.contains(kind)) lastHash.put(kind, r.getString(6));
               return number;
             })

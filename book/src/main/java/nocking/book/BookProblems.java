@@ -2,8 +2,10 @@ package nocking.book;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import nocking.book.internal.BookSchema;
 import nocking.book.internal.Hash;
 import nocking.book.internal.SqliteDialect;
 import nocking.book.internal.SqliteTrouble;
@@ -32,10 +34,14 @@ final class BookProblems {
   /** One sentence for each; empty when the book is sound. */
   List<String> list() {
     try {
-      var problems = new ArrayList<>(SqliteDialect.integrity(handle));
+      var schema = BookSchema.of(handle, SqliteDialect.version(handle));
+      var problems = new ArrayList<>(schema.problems());
+      if (!schema.broken().isEmpty()) return problems;
+      problems.addAll(SqliteDialect.integrity(handle));
       var lastHash = new HashMap<String, String>();
       log.check(problems, lastHash);
       ofChannels(problems, lastHash);
+      ofOrder(problems, lastHash);
       ofRevisions(problems);
       ofShelf(problems, lastHash);
       ofPractice(problems);
@@ -48,10 +54,13 @@ final class BookProblems {
   }
 
   private void ofChannels(List<String> problems, Map<String, String> lastHash) {
+    var missing = new LinkedHashSet<>(lastHash.keySet());
+    missing.removeAll(BookLog.WHOLE);
     handle
         .createQuery("SELECT id, tag, document FROM channel")
         .map(
             (r, c) -> {
+              missing.remove(r.getString(1));
               String tag = r.getString(2);
               String document = r.getString(3);
               if (!Hash.of(document).equals(lastHash.get(r.getString(1)))) {
@@ -65,9 +74,29 @@ final class BookProblems {
               return tag;
             })
         .list();
+    for (String id : missing) {
+      problems.add("the channel with the key %s was taken out outside the log".formatted(id));
+    }
+  }
+
+  /** Books from before the order was logged have no such line until it changes. */
+  private void ofOrder(List<String> problems, Map<String, String> lastHash) {
+    String known = lastHash.get(BookLog.ORDER);
+    if (known != null && !known.equals(log.hashOfOrder())) {
+      problems.add("the order of the channels was changed outside the log");
+    }
   }
 
   private void ofRevisions(List<String> problems) {
+    handle
+        .createQuery(
+            """
+            SELECT text FROM log WHERE kind = 'revision' AND NOT EXISTS (
+              SELECT 1 FROM revision r WHERE r.channel_id = log.channel_id
+              AND log.text = r.number || ' ' || r.name)
+            """)
+        .mapTo(String.class)
+        .forEach(t -> problems.add("revision %s was taken out".formatted(t)));
     handle
         .createQuery("SELECT channel_id, number, name, made_at, document, hash FROM revision")
         .map(

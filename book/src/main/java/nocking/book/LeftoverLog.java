@@ -1,5 +1,7 @@
 package nocking.book;
 
+import static java.nio.file.LinkOption.NOFOLLOW_LINKS;
+
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -12,9 +14,10 @@ import org.jdbi.v3.core.Handle;
 import org.jdbi.v3.core.JdbiException;
 
 /**
- * A log that lies beside a book when it is opened: left by a crash, in which case it holds
- * acknowledged edits, or of another book or another state of this one, whose pages SQLite would put
- * among those of the book without a word. Both are examined on copies before the book is touched.
+ * A log or a journal that lies beside a book when it is opened: left by a crash, in which case it
+ * holds acknowledged edits, or of another book or another state of this one, whose pages SQLite
+ * would put among those of the book without a word. Both are examined on copies before the book is
+ * touched.
  */
 final class LeftoverLog {
   /**
@@ -29,12 +32,33 @@ final class LeftoverLog {
   private LeftoverLog() {}
 
   /**
-   * @throws BookException when the log beside the book is not its own
+   * @param book itself, no link to it
+   * @throws BookException when a log beside the book is not its own, or is no file
    */
   static void requireOwn(Path book) {
-    Path log = SqliteDialect.log(book);
+    requireRegular(book);
+    requireOwn(book, SqliteDialect.log(book));
+    requireOwn(book, SqliteDialect.journal(book));
+  }
+
+  /**
+   * @throws BookException when what lies in the place of a log is no file
+   */
+  static void requireRegular(Path book) {
+    for (Path beside :
+        List.of(SqliteDialect.log(book), SqliteDialect.index(book), SqliteDialect.journal(book))) {
+      if (Files.exists(beside, NOFOLLOW_LINKS) && !Files.isRegularFile(beside, NOFOLLOW_LINKS)) {
+        throw new BookException(
+            Cause.BAD_INPUT,
+            "%s beside %s is no file, and a link is not followed: move it away"
+                .formatted(beside.getFileName(), book));
+      }
+    }
+  }
+
+  private static void requireOwn(Path book, Path log) {
     try {
-      if (!Files.isRegularFile(log) || Files.size(log) <= HEADER) return;
+      if (!Files.exists(log) || Files.size(log) <= HEADER) return;
       if (own(book, log)) return;
     } catch (NoSuchFileException e) {
       // Its writer has put it into the book this very moment.
@@ -59,7 +83,8 @@ final class LeftoverLog {
       var before = List.of(Files.getLastModifiedTime(book), Files.getLastModifiedTime(log));
       Files.copy(book, copy);
       State alone = state(() -> SqliteDialect.openWithoutLog(copy));
-      Files.copy(log, SqliteDialect.log(copy));
+      String end = log.getFileName().toString().substring(book.getFileName().toString().length());
+      Files.copy(log, copy.resolveSibling(copy.getFileName() + end));
       State both = state(() -> SqliteDialect.open(copy));
       // Someone who writes just now has it open, and the log is the writer's.
       if (!before.equals(
@@ -70,7 +95,7 @@ final class LeftoverLog {
       if (!alone.problems.isEmpty()) return true;
       return both.problems.isEmpty() && follows(both, alone, copy);
     } finally {
-      for (String end : List.of("", "-wal", "-shm")) {
+      for (String end : List.of("", "-wal", "-shm", "-journal")) {
         Files.deleteIfExists(copy.resolveSibling(copy.getFileName() + end));
       }
       Files.deleteIfExists(folder);

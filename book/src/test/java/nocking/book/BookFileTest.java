@@ -49,8 +49,9 @@ class BookFileTest {
     Book book = new Book(List.of(channel("1", "B"), channel("2", "A"), channel("3", "C")));
     try (BookFile b = open()) {
       b.saveAll(book.channels(), "three");
-      b.order(List.of("3", "1", "2"));
-      b.remove("1", "out");
+      Book after =
+          new Book(List.of(channel("3", "C"), channel("1", "B"), channel("2", "A"))).without("1");
+      b.save(book, after, "C first, B out");
     }
     try (BookFile b = open()) {
       assertThat(b.read().channels()).extracting(Channel::tag).containsExactly("C", "A");

@@ -1,15 +1,9 @@
 package nocking.cli;
 
-import java.io.IOException;
-import java.nio.charset.CharacterCodingException;
-import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.Optional;
 import nocking.analysis.Analysis;
-import nocking.book.BookException;
-import nocking.book.BookException.Cause;
-import nocking.book.FileTrouble;
+import nocking.book.exchange.TextFile;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
@@ -57,16 +51,6 @@ final class ChannelFiles {
   }
 
   static String text(Path file) {
-    try {
-      return Files.readString(file);
-    } catch (NoSuchFileException e) {
-      throw new DocumentException(file + " does not exist", e);
-    } catch (CharacterCodingException e) {
-      throw new DocumentException(file + " is not text in UTF-8", e);
-    } catch (IOException e) {
-      if (Files.isDirectory(file)) throw new DocumentException(file + " is a folder", e);
-      throw new BookException(
-          Cause.OUTSIDE, file + " cannot be read: " + FileTrouble.why(file, e), e);
-    }
+    return TextFile.read(file);
   }
 }

@@ -3,7 +3,6 @@ package nocking.cli;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -70,11 +69,9 @@ final class ImportCommand extends JsonOption {
     Book incoming = ChannelFiles.book(file);
     try (BookFile opened = open()) {
       Book present = opened.read();
-      var toSave = new ArrayList<Channel>();
-      for (Channel c : incoming.channels()) toSave.add(placed(c, present));
-      String what = "imported from " + file.getFileName();
-      opened.saveAll(toSave, what);
-      shelf(opened, present, incoming, what);
+      Book after = withShelf(present, incoming);
+      for (Channel c : incoming.channels()) after = after.with(placed(c, present));
+      opened.save(present, after, "imported from " + file.getFileName());
     }
     int n = incoming.channels().size();
     answer
@@ -103,24 +100,22 @@ final class ImportCommand extends JsonOption {
    * New cards are added; drawer, instruments, shapes, meter and weights are taken where the book
    * has none of its own or it is forced.
    */
-  private void shelf(BookFile opened, Book present, Book incoming, String what) {
-    Book cards = present;
+  private Book withShelf(Book present, Book incoming) {
+    Book b = present;
     for (SensorCard c : incoming.cards()) {
-      if (force || present.card(c.id()).isEmpty()) cards = cards.with(c);
+      if (force || present.card(c.id()).isEmpty()) b = b.with(c);
     }
-    if (!cards.cards().equals(present.cards())) opened.saveCards(cards.cards(), what);
     boolean takes = force || present.stock().isEmpty();
-    if (takes && !incoming.stock().isEmpty()) opened.saveStock(incoming.stock(), what);
+    if (takes && !incoming.stock().isEmpty()) b = b.withStock(incoming.stock());
     boolean equips = force || present.instruments().isEmpty();
-    if (equips && !incoming.instruments().isEmpty()) {
-      opened.saveInstruments(incoming.instruments(), what);
-    }
+    if (equips && !incoming.instruments().isEmpty()) b = b.withInstruments(incoming.instruments());
     boolean shapes = force || present.shapes().isEmpty();
-    if (shapes && !incoming.shapes().isEmpty()) opened.saveShapes(incoming.shapes(), what);
+    if (shapes && !incoming.shapes().isEmpty()) b = b.withShapes(incoming.shapes());
     boolean weighs = force || present.priorWeights().equals(PriorWeights.USUAL);
     if (weighs && !incoming.priorWeights().equals(PriorWeights.USUAL)) {
-      opened.saveWeighing(incoming.priorWeights(), what);
+      b = b.withPriorWeights(incoming.priorWeights());
     }
+    return b;
   }
 
   private int drawer(Answer answer) {

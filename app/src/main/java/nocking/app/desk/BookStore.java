@@ -6,7 +6,8 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
-import java.util.ArrayList;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
@@ -53,6 +54,7 @@ public final class BookStore implements Store {
           r -> Thread.ofPlatform().name("book-writer").unstarted(r));
   private Book latest;
   private Book onDisk;
+  private final Deque<Runnable> missing = new ArrayDeque<>();
   private boolean resting;
   private Happening happened = Happening.NOTHING;
   private volatile String state;
@@ -77,27 +79,48 @@ public final class BookStore implements Store {
     onDisk = opened;
     state = file.writable() ? "open" : "read-only";
     if (file.writable()) {
+      file.whenEnding(this::finish);
       writer.scheduleWithFixedDelay(this::watch, WATCH_SECONDS, WATCH_SECONDS, TimeUnit.SECONDS);
     }
   }
 
-  /**
-   * Notices what others did to the file, and puts the log into the main file once nothing was
-   * written for a while, so that whoever copies that file copies everything.
-   */
+  /** Whatever goes wrong, the file is looked at again. */
   private void watch() {
-    Happening now = file.happened();
-    if (now != happened) {
-      happened = now;
-      if (now == Happening.NOTHING) {
-        write(latest, "the file is back");
-      } else {
-        failed = true;
-        state = "%s %s while it was open; %s".formatted(file.path(), now.words(), rescue(latest));
-        news.run();
-      }
+    try {
+      look();
+    } catch (RuntimeException | Error e) {
+      LOG.error("looking at {} failed", file.path(), e);
     }
-    if (!resting && now == Happening.NOTHING) checkpoint();
+  }
+
+  /**
+   * Notices what others did to the file, tries once more to write what could not be written, and
+   * puts the log into the main file once nothing was written for a while, so that whoever copies
+   * that file copies everything.
+   */
+  private void look() {
+    Happening now = file.happened();
+    boolean back = now == Happening.NOTHING && happened != Happening.NOTHING;
+    if (now != happened && !back) {
+      happened = now;
+      failed = true;
+      state = "%s %s while it was open; %s".formatted(file.path(), now.words(), rescue(latest));
+      news.run();
+    }
+    happened = now;
+    if (now != Happening.NOTHING) return;
+    if (back || failed) again(back ? "the file is back" : "written later");
+    if (!resting && !failed) checkpoint();
+  }
+
+  /** Tries once more, and says something only where that helped. */
+  private void again(String what) {
+    try {
+      store(latest, what);
+      news.run();
+    } catch (RuntimeException | Error e) {
+      LOG.warn("writing {} once more failed: {}", file.path(), String.valueOf(e.getMessage()));
+    }
   }
 
   /** What is done after a while without edits, at once. */
@@ -146,36 +169,60 @@ public final class BookStore implements Store {
   private void write(Book after, String what) {
     latest = after;
     try {
-      var changed = new ArrayList<Channel>();
-      for (Channel c : after.channels()) {
-        // Records share what did not change: the same object needs no look inside.
-        if (onDisk.byId(c.id()).filter(o -> o == c || o.equals(c)).isEmpty()) changed.add(c);
-      }
-      if (!changed.isEmpty()) file.saveAll(changed, what);
-      for (Channel c : onDisk.channels()) {
-        if (after.byId(c.id()).isEmpty()) file.remove(c.id(), what);
-      }
-      List<String> order = after.channels().stream().map(Channel::id).toList();
-      boolean sameOrder = onDisk.channels().stream().map(Channel::id).toList().equals(order);
-      if (!sameOrder) file.order(order);
-      if (!onDisk.cards().equals(after.cards())) file.saveCards(after.cards(), what);
-      if (!onDisk.stock().equals(after.stock())) file.saveStock(after.stock(), what);
-      if (!onDisk.instruments().equals(after.instruments()))
-        file.saveInstruments(after.instruments(), what);
-      if (!onDisk.shapes().equals(after.shapes())) file.saveShapes(after.shapes(), what);
-      if (!onDisk.priorWeights().equals(after.priorWeights()))
-        file.saveWeighing(after.priorWeights(), what);
-      onDisk = after;
-      resting = false;
-      failed = false;
-      state = "saved " + TIME.format(LocalTime.now(clock));
-    } catch (BookException e) {
+      store(after, what);
+    } catch (RuntimeException | Error e) {
       LOG.error("saving {} failed", file.path(), e);
       happened = file.happened();
       failed = true;
-      state = e.getMessage() + "; " + rescue(after);
+      state = why(e) + "; " + rescue(after) + sound(after, what, e);
     }
     news.run();
+  }
+
+  private void store(Book after, String what) {
+    writeMissing();
+    file.save(onDisk, after, what);
+    onDisk = after;
+    resting = false;
+    failed = false;
+    state = "saved " + TIME.format(LocalTime.now(clock));
+  }
+
+  private static String why(Throwable e) {
+    return e instanceof BookException
+        ? e.getMessage()
+        : "Something went wrong while saving (%s), details are in the log"
+            .formatted(e.getClass().getSimpleName());
+  }
+
+  /**
+   * Where the disk is in order and the work cannot be written, some channel of it cannot: the
+   * others are written without it. Says which ones are not.
+   */
+  private String sound(Book after, String what, Throwable e) {
+    if (e instanceof BookException) return "";
+    List<Channel> odd = after.channels().stream().filter(c -> !writable(c)).toList();
+    Book rest = onDisk;
+    for (Channel c : after.channels()) if (!odd.contains(c)) rest = rest.with(c);
+    if (odd.isEmpty() || rest.equals(onDisk)) return "";
+    try {
+      file.save(onDisk, rest, what);
+      onDisk = rest;
+    } catch (RuntimeException | Error again) {
+      LOG.error("saving the sound channels of {} failed", file.path(), again);
+      return "";
+    }
+    return "; all but %s is saved"
+        .formatted(String.join(", ", odd.stream().map(Channel::tag).toList()));
+  }
+
+  private static boolean writable(Channel c) {
+    try {
+      ChannelJson.compact(c);
+      return true;
+    } catch (RuntimeException | Error e) {
+      return false;
+    }
   }
 
   /** Keeps the work beside the file that cannot take it; says where. */
@@ -185,12 +232,19 @@ public final class BookStore implements Store {
       Files.createDirectories(rescueFolder);
       if (rescueStem.isEmpty()) rescueStem = freeStem();
       copy = rescueFolder.resolve(rescueStem + ".json");
-      Output.write(copy, ChannelJson.write(work), true);
-    } catch (BookException | IOException e) {
+      Output.writeForOwner(copy, ChannelJson.write(rescued(work)));
+    } catch (RuntimeException | Error | IOException e) {
       LOG.error("the rescue copy failed", e);
       return "the work is kept in memory only: export it to another disk";
     }
     return "the work is kept in memory and in " + copy + rescueRecords();
+  }
+
+  /** What can be written of the work; the whole of it but for a fault of the program. */
+  private static Book rescued(Book work) {
+    Book rescued = work;
+    for (Channel c : work.channels()) if (!writable(c)) rescued = rescued.without(c.id());
+    return rescued;
   }
 
   /** A name that no rescue copy of an earlier day has: that one may hold work too. */
@@ -252,19 +306,28 @@ public final class BookStore implements Store {
     if (file.writable()) append(() -> file.addPractice(result));
   }
 
-  /** Writes a line that is no part of the document. */
+  /** Writes a line that is no part of the document; one that cannot be written waits. */
   private void append(Runnable line) {
     writer.execute(
         () -> {
+          missing.add(line);
           try {
-            line.run();
-          } catch (BookException e) {
+            writeMissing();
+          } catch (RuntimeException | Error e) {
             LOG.error("a line was not written", e);
             failed = true;
-            state = e.getMessage();
+            state = why(e);
             news.run();
           }
         });
+  }
+
+  private void writeMissing() {
+    while (!missing.isEmpty()) {
+      missing.getFirst().run();
+      missing.removeFirst();
+      resting = false;
+    }
   }
 
   @Override
@@ -324,6 +387,12 @@ public final class BookStore implements Store {
 
   @Override
   public void close() {
+    finish();
+    file.close();
+  }
+
+  /** What is under way comes to its end, and what was done is written. */
+  private synchronized void finish() {
     closing.forEach(Runnable::run);
     closing.clear();
     closed = true;
@@ -335,6 +404,5 @@ public final class BookStore implements Store {
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     }
-    file.close();
   }
 }

@@ -1,6 +1,5 @@
 package nocking.app.shell;
 
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import nocking.app.desk.Background;
@@ -9,6 +8,7 @@ import nocking.app.desk.Outcome;
 import nocking.app.step.Exports;
 import nocking.app.step.Files;
 import nocking.book.BookException;
+import nocking.book.exchange.TextFile;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
@@ -36,13 +36,10 @@ final class BookTraffic {
 
   private static Incoming incoming(Path file) {
     try {
-      String text = java.nio.file.Files.readString(file);
+      String text = TextFile.read(file);
       return new Incoming(ChannelJson.readAny(text, file.getFileName().toString()), "");
-    } catch (DocumentException e) {
+    } catch (BookException | DocumentException e) {
       return new Incoming(null, e.getMessage() + ". The book is as it was.");
-    } catch (IOException e) {
-      return new Incoming(
-          null, "%s cannot be read as text. The book is as it was.".formatted(file));
     }
   }
 

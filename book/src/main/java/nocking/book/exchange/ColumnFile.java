@@ -5,17 +5,12 @@ import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
-import nocking.book.FileTrouble;
+import nocking.book.BookException;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.UnitCatalogue;
@@ -49,24 +44,15 @@ public record ColumnFile(
       Pattern.compile("[-+−]?(\\d+\\.?\\d*|\\.\\d+)([eE][-+]?\\d+)?");
   private static final Pattern COMMA_NUMBER =
       Pattern.compile("[-+−]?(\\d+,?\\d*|,\\d+)([eE][-+]?\\d+)?");
-  private static final int LARGEST = 64 << 20;
 
   /**
    * @throws ColumnException when the file is missing, empty or no text
    */
   public static ColumnFile read(Path path) {
     try {
-      if (Files.isDirectory(path)) throw new ColumnException(path + " is a folder, not a file");
-      if (Files.size(path) > LARGEST) throw new ColumnException(path + " is larger than 64 MB");
-      byte[] bytes = Files.readAllBytes(path);
-      String text = StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
-      return parse(text, path.getFileName().toString());
-    } catch (NoSuchFileException e) {
-      throw new ColumnException(path + " does not exist");
-    } catch (CharacterCodingException e) {
-      throw new ColumnException(path + " is not text in UTF-8: expected a table of columns");
-    } catch (IOException e) {
-      throw new ColumnException(path + " cannot be read: " + FileTrouble.why(path, e));
+      return parse(TextFile.read(path), path.getFileName().toString());
+    } catch (BookException e) {
+      throw new ColumnException(e.getMessage());
     }
   }
 

@@ -4,14 +4,15 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
-import java.nio.file.StandardOpenOption;
-import java.util.UUID;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import nocking.book.BookException;
 import nocking.book.BookException.Cause;
 import nocking.book.FileTrouble;
-import nocking.book.internal.PartFile;
+import nocking.book.internal.WholeFile;
 
 /** Writing files whole or not at all, and never over an existing one by accident. */
 public final class Output {
@@ -26,51 +27,122 @@ public final class Output {
   }
 
   /**
-   * Asked before the first of several files is written, so that all are written or none.
-   *
-   * @throws BookException when a file of that name is there already
+   * @param force true to replace an existing file, which keeps its mode and owner
+   * @throws BookException when the file exists or cannot be written
    */
-  public static void requireFree(Path target) {
-    if (Files.isRegularFile(target)) {
-      throw new BookException(
-          Cause.OUTSIDE, target + " exists already; it is replaced only with --force");
+  public static void write(Path target, byte[] bytes, boolean force) {
+    writeAll(Map.of(target, bytes), force);
+  }
+
+  /**
+   * Writes several files that belong together. Each is written beside its place first; only when
+   * all of them stand there is the first one put into it.
+   *
+   * @param force true to replace existing files
+   * @throws BookException when one exists or cannot be written; then none was put into its place,
+   *     unless the disk failed in between
+   */
+  public static void writeAll(Map<Path, byte[]> files, boolean force) {
+    var whole = new LinkedHashMap<Path, WholeFile>();
+    try {
+      files.forEach(
+          (target, bytes) -> {
+            requirePossible(target, force);
+            if (isDevice(target)) return;
+            try {
+              WholeFile f = begin(target);
+              whole.put(target, f);
+              f.write(bytes);
+            } catch (IOException e) {
+              throw failed(target, e);
+            }
+          });
+      files.forEach((target, bytes) -> put(target, bytes, whole.get(target)));
+    } finally {
+      whole.values().forEach(WholeFile::close);
     }
   }
 
   /**
-   * @param force true to replace an existing file
-   * @throws BookException when the file exists or cannot be written
+   * Writes a file that others than its owner may not read, over one that is there.
+   *
+   * @throws BookException when it cannot be written
    */
-  public static void write(Path target, byte[] bytes, boolean force) {
+  public static void writeForOwner(Path target, String text) {
+    requirePossible(target, true);
+    try (WholeFile f =
+        Files.exists(target) ? WholeFile.inPlaceOf(target) : WholeFile.anewForOwner(target)) {
+      f.write(text.getBytes(StandardCharsets.UTF_8));
+      f.put();
+    } catch (IOException e) {
+      throw failed(target, e);
+    }
+  }
+
+  /**
+   * Refuses a target that is one of the files that were read: with it what was asked about would be
+   * gone.
+   *
+   * @throws BookException naming it
+   */
+  public static void requireNotRead(Path target, Collection<Path> read) {
+    for (Path r : read) {
+      if (same(target, r)) {
+        throw new BookException(
+            Cause.OUTSIDE,
+            "%s is what was read; it is not written over, give another name".formatted(target));
+      }
+    }
+  }
+
+  private static boolean same(Path a, Path b) {
+    try {
+      return Files.isRegularFile(a) && Files.isRegularFile(b) && Files.isSameFile(a, b);
+    } catch (IOException e) {
+      return a.toAbsolutePath().normalize().equals(b.toAbsolutePath().normalize());
+    }
+  }
+
+  /** A terminal or a pipe is written to, not replaced. */
+  private static boolean isDevice(Path target) {
+    return Files.exists(target) && !Files.isRegularFile(target) && !Files.isDirectory(target);
+  }
+
+  private static void requirePossible(Path target, boolean force) {
     if (Files.isDirectory(target)) {
       throw new BookException(Cause.OUTSIDE, target + " is a folder; a file name is wanted");
     }
-    boolean exists = Files.exists(target);
-    // A terminal or a pipe is written to, not replaced.
-    boolean device = exists && !Files.isRegularFile(target);
-    if (!force) requireFree(target);
-    Path part = null;
-    try {
-      if (device) {
-        Files.write(target, bytes);
-        return;
-      }
-      // Where a link leads to is replaced, not the link.
-      Path place = exists ? target.toRealPath() : target.toAbsolutePath();
-      // Made like any other file: one of the temporary kind could be read by its owner alone.
-      part = place.resolveSibling(".nocking-" + UUID.randomUUID() + ".part");
-      Files.write(part, bytes, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
-      if (force) Files.move(part, place, StandardCopyOption.REPLACE_EXISTING);
-      else Files.move(part, place);
-    } catch (FileAlreadyExistsException e) {
-      throw new BookException(Cause.OUTSIDE, target + " exists already", e);
-    } catch (IOException e) {
+    if (Files.isRegularFile(target) && !force) {
       throw new BookException(
-          Cause.OUTSIDE,
-          "%s cannot be written: %s".formatted(target, FileTrouble.why(target, e)),
-          e);
-    } finally {
-      PartFile.discard(part);
+          Cause.OUTSIDE, target + " exists already; it is replaced only with --force");
     }
+    if (Files.isSymbolicLink(target) && !Files.exists(target)) {
+      throw new BookException(
+          Cause.OUTSIDE, target + " is a link that leads nowhere; give the file itself");
+    }
+  }
+
+  /** Where a link leads to is replaced, not the link. */
+  private static WholeFile begin(Path target) throws IOException {
+    return Files.exists(target, LinkOption.NOFOLLOW_LINKS)
+        ? WholeFile.inPlaceOf(target.toRealPath())
+        : WholeFile.anew(target.toAbsolutePath());
+  }
+
+  private static void put(Path target, byte[] bytes, WholeFile whole) {
+    try {
+      if (whole == null) Files.write(target, bytes);
+      else whole.put();
+    } catch (IOException e) {
+      throw failed(target, e);
+    }
+  }
+
+  private static BookException failed(Path target, IOException e) {
+    String sentence =
+        e instanceof FileAlreadyExistsException
+            ? target + " exists already"
+            : "%s cannot be written: %s".formatted(target, FileTrouble.why(target, e));
+    return new BookException(Cause.OUTSIDE, sentence, e);
   }
 }

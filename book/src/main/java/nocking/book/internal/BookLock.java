@@ -1,5 +1,7 @@
 package nocking.book.internal;
 
+import static java.nio.file.LinkOption.NOFOLLOW_LINKS;
+
 import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
@@ -23,6 +25,15 @@ public final class BookLock implements AutoCloseable {
    * locks that the process has on it (POSIX fcntl), and with them of the first window's.
    */
   private static final Set<Path> HELD = ConcurrentHashMap.newKeySet();
+
+  /** What lies in the place of the lock is no file: a link would lead to a file of others. */
+  public static final class NoLockException extends IOException {
+    private static final long serialVersionUID = 1L;
+
+    NoLockException(Path file) {
+      super("its lock %s is no file".formatted(file.getFileName()));
+    }
+  }
 
   private final Path file;
   private final FileChannel channel;
@@ -53,8 +64,11 @@ public final class BookLock implements AutoCloseable {
   }
 
   private static Optional<BookLock> lock(Path file) throws IOException {
+    if (Files.exists(file, NOFOLLOW_LINKS) && !Files.isRegularFile(file, NOFOLLOW_LINKS)) {
+      throw new NoLockException(file);
+    }
     FileChannel channel =
-        FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE, NOFOLLOW_LINKS);
     FileLock lock = null;
     try {
       lock = channel.tryLock();

@@ -4,8 +4,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.List;
+import org.jdbi.v3.core.ConnectionException;
 import org.jdbi.v3.core.Handle;
 import org.jdbi.v3.core.Jdbi;
+import org.jdbi.v3.core.JdbiException;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConfig.JournalMode;
 import org.sqlite.SQLiteConfig.SynchronousMode;
@@ -41,19 +43,39 @@ public final class SqliteDialect {
     config.setBusyTimeout(BUSY_MILLISECONDS);
     // A write-ahead log left by a crash holds acknowledged edits: it must be read, not skipped.
     boolean plain = Files.exists(log(file)) || Files.isWritable(file.toAbsolutePath().getParent());
-    return handle(config, url(file) + (plain ? "" : "?immutable=1"));
+    return limited(handle(config, url(file) + (plain ? "" : "?immutable=1")), file);
   }
 
   /** A connection to what the main file alone says, whatever lies beside it. */
   public static Handle openWithoutLog(Path file) {
     var config = new SQLiteConfig();
     config.setReadOnly(true);
-    return handle(config, url(file) + "?immutable=1");
+    return limited(handle(config, url(file) + "?immutable=1"), file);
+  }
+
+  private static Handle limited(Handle h, Path file) {
+    try {
+      StepLimit.on(h, file);
+      return h;
+    } catch (SQLException e) {
+      h.close();
+      throw new ConnectionException(e);
+    }
   }
 
   /** The write-ahead log that belongs to a file. */
   public static Path log(Path file) {
     return file.resolveSibling(file.getFileName() + "-wal");
+  }
+
+  /** The journal of one who changes a file without a write-ahead log. */
+  public static Path journal(Path file) {
+    return file.resolveSibling(file.getFileName() + "-journal");
+  }
+
+  /** The index of the write-ahead log. */
+  public static Path index(Path file) {
+    return file.resolveSibling(file.getFileName() + "-shm");
   }
 
   /**
@@ -73,7 +95,16 @@ public final class SqliteDialect {
   private static Handle handle(SQLiteConfig config, String url) {
     var source = new SQLiteDataSource(config);
     source.setUrl(url);
-    return Jdbi.create(source).open();
+    Handle h = Jdbi.create(source).open();
+    try {
+      // What stands in the file's own tables of tables is nobody's we know.
+      h.execute("PRAGMA trusted_schema = OFF");
+      h.execute("PRAGMA cell_size_check = ON");
+      return h;
+    } catch (JdbiException e) {
+      h.close();
+      throw e;
+    }
   }
 
   public static int applicationId(Handle h) {
