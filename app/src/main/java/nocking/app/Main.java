@@ -6,10 +6,13 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
+import nocking.bench.instrument.SerialDriver;
 import nocking.book.BookFile;
 import nocking.book.DatabaseDriver;
 import nocking.book.FileTrouble;
+import nocking.book.NativeLibrary;
 import nocking.cli.NockingCli;
+import nocking.quantity.PlainText;
 
 /** Where everything starts: the window, or a command. */
 public final class Main {
@@ -20,12 +23,16 @@ public final class Main {
 
   public static void main(String[] arguments) {
     System.setProperty("java.awt.headless", "true");
+    Folders.makeState();
     if (System.getProperty("nocking.log") == null) {
       System.setProperty("nocking.log", Folders.state().resolve("nocking.log").toString());
     }
-    DatabaseDriver.unpackInto(Folders.state().resolve("native"));
+    Path libraries = Folders.state().resolve("native");
+    DatabaseDriver.unpackInto(libraries);
+    SerialDriver.unpackWith(library -> NativeLibrary.unpacked(library, libraries));
     var out = new PrintWriter(System.out, true, StandardCharsets.UTF_8);
     var err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
+    Folders.refused().ifPresent(r -> err.println("nocking: " + PlainText.line(r)));
     System.exit(run(out, err, arguments));
   }
 
@@ -39,7 +46,7 @@ public final class Main {
 
   private static int window(PrintWriter err, Path book, boolean own) {
     if (!own && !Files.exists(book)) {
-      err.println("nocking: " + book + " does not exist.");
+      err.println("nocking: " + PlainText.line(book.toString()) + " does not exist.");
       return NockingCli.BAD_INPUT;
     }
     Optional<String> missing = Display.missing();
@@ -52,8 +59,9 @@ public final class Main {
         Files.createDirectories(book.toAbsolutePath().getParent());
       } catch (IOException e) {
         err.println(
-            "nocking: %s cannot be made: %s."
-                .formatted(book.getParent(), FileTrouble.why(book.getParent(), e)));
+            PlainText.line(
+                "nocking: %s cannot be made: %s."
+                    .formatted(book.getParent(), FileTrouble.why(book.getParent(), e))));
         return NockingCli.OUTSIDE;
       }
     }

@@ -13,6 +13,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
 import nocking.analysis.Analysis;
 import nocking.analysis.Jobs;
 import nocking.analysis.RunAdoption;
@@ -41,6 +42,7 @@ import nocking.run.RunProgress;
 import nocking.run.RunProgress.Phase;
 import nocking.run.RunSnapshot;
 import nocking.run.StoredRun;
+import nocking.run.TcpAddress;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -147,6 +149,8 @@ final class RunCommand extends JsonOption {
     if (channels.isEmpty() || channels.size() != meters.size() || reference == null) {
       throw new QuantityException("--draft needs --reference and for each --channel a --meter");
     }
+    TcpAddress.of(reference);
+    meters.forEach(TcpAddress::of);
     Book read;
     try (BookFile file = BookFile.openToRead(book, Clock.systemUTC())) {
       read = file.read();
@@ -207,9 +211,24 @@ final class RunCommand extends JsonOption {
     var rig = new Rig(progress.plan());
     moveTo(p, progress.plan(), rig);
     Channel first = file.read().byId(progress.plan().channels().getFirst().channel()).orElseThrow();
-    go(progress, journal, rig, Analysis.of(first));
-    if (progress.over()) adopt(file, id, progress);
-    return say(answer, file, id, progress);
+    var ended = new CountDownLatch(1);
+    try {
+      go(progress, journal, rig, Analysis.of(first), e -> file.whenEnding(() -> end(e, ended)));
+      if (progress.over()) adopt(file, id, progress);
+      return say(answer, file, id, progress);
+    } finally {
+      ended.countDown();
+    }
+  }
+
+  /** Whoever ends the program waits for the reading under way, and what is done with it. */
+  private static void end(RunEngine engine, CountDownLatch ended) {
+    engine.breakOff();
+    try {
+      ended.await(10, TimeUnit.SECONDS);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
   }
 
   /** Instruments may answer elsewhere than when the run was begun. */
@@ -224,7 +243,15 @@ final class RunCommand extends JsonOption {
     return spec.commandLine().getErr();
   }
 
-  private void go(RunProgress progress, RunJournal journal, Rig rig, Analysis subject) {
+  /**
+   * @param begun is told the engine before it takes its first reading
+   */
+  private void go(
+      RunProgress progress,
+      RunJournal journal,
+      Rig rig,
+      Analysis subject,
+      Consumer<RunEngine> begun) {
     try {
       BenchClock clock =
           bench == null
@@ -238,36 +265,15 @@ final class RunCommand extends JsonOption {
           new RunEngine(progress, journal, rig, clock, bySteps ? steps::changed : reporter);
       engine.closing(p -> Jobs.closing(p, subject));
       if (bySteps) steps.hear(engine, new BufferedReader(new InputStreamReader(System.in)));
-      var ended = new CountDownLatch(1);
-      var interrupt =
-          new Thread(
-              () -> {
-                engine.breakOff();
-                try {
-                  ended.await(10, TimeUnit.SECONDS);
-                } catch (InterruptedException e) {
-                  Thread.currentThread().interrupt();
-                }
-              });
-      Runtime.getRuntime().addShutdownHook(interrupt);
+      begun.accept(engine);
       try {
         engine.run();
       } finally {
-        ended.countDown();
         if (stepped != null) stepped.close();
-        forget(interrupt);
       }
-    } catch (IOException | IllegalArgumentException e) {
+    } catch (IOException e) {
       throw new BookException(
           BookException.Cause.OUTSIDE, "the bench at %s does not answer".formatted(bench), e);
-    }
-  }
-
-  private static void forget(Thread hook) {
-    try {
-      Runtime.getRuntime().removeShutdownHook(hook);
-    } catch (IllegalStateException e) {
-      // The program is being ended: the hook is what brought it here.
     }
   }
 

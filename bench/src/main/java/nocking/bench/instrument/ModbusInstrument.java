@@ -14,6 +14,7 @@ import com.ghgande.j2mod.modbus.util.SerialParameters;
 import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.quantity.QuantityException;
 import nocking.run.Instrument;
+import nocking.run.TcpAddress;
 
 /**
  * An instrument whose readings stand in registers (MODBUS Application Protocol V1.1b3), over TCP or
@@ -57,13 +58,11 @@ final class ModbusInstrument implements Reference {
   /** Connects over TCP: {@code HOST:PORT/UNIT}. */
   static ModbusInstrument overTcp(Instrument i) throws InstrumentException {
     Address a = Address.of(i);
-    int colon = a.line.lastIndexOf(':');
     try {
-      String host = a.line.substring(0, Math.max(0, colon));
-      int port = Integer.parseInt(a.line.substring(colon + 1));
-      var master = new ModbusTCPMaster(host, port, Line.PATIENCE, false);
+      TcpAddress at = TcpAddress.of(a.line);
+      var master = new ModbusTCPMaster(at.host(), at.port(), Line.PATIENCE, false);
       return connected(i, master, a.unit);
-    } catch (NumberFormatException e) {
+    } catch (QuantityException e) {
       throw new InstrumentException(
           Kind.REFUSED,
           "%s: '%s' is no address; expected HOST:PORT/UNIT".formatted(i.name(), i.address()));
@@ -72,6 +71,7 @@ final class ModbusInstrument implements Reference {
 
   /** Connects over a serial line: {@code DEVICE@BAUD/UNIT}. */
   static ModbusInstrument overSerialLine(Instrument i) throws InstrumentException {
+    SerialDriver.require();
     Address a = Address.of(i);
     int at = a.line.lastIndexOf('@');
     var line = new SerialParameters();

@@ -24,6 +24,7 @@ final class SerialLine implements Line {
    * @param address the device, and behind an @ its rate in baud
    */
   static SerialLine connect(String name, String address) throws InstrumentException {
+    SerialDriver.require();
     int at = address.lastIndexOf('@');
     String device = at < 0 ? address : address.substring(0, at);
     try {

@@ -10,6 +10,7 @@ import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
 import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.quantity.Sentence;
+import nocking.run.TcpAddress;
 
 /** Lines over a TCP connection. */
 final class TcpLine implements Line {
@@ -28,13 +29,11 @@ final class TcpLine implements Line {
    * @param address {@code HOST:PORT}
    */
   static TcpLine connect(String name, String address) throws InstrumentException {
-    int colon = address.lastIndexOf(':');
     var socket = new Socket();
     try {
-      int port = Integer.parseInt(address.substring(colon + 1));
+      TcpAddress at = TcpAddress.of(address);
       socket.setTcpNoDelay(true);
-      socket.connect(
-          new InetSocketAddress(address.substring(0, Math.max(colon, 0)), port), PATIENCE);
+      socket.connect(new InetSocketAddress(at.host(), at.port()), PATIENCE);
       socket.setSoTimeout(PATIENCE);
       return new TcpLine(name, socket, socket.getInputStream());
     } catch (SocketTimeoutException e) {

@@ -1,8 +1,6 @@
 package nocking.bench.simulated;
 
-import java.io.BufferedReader;
 import java.io.IOException;
-import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
@@ -14,6 +12,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import nocking.procedure.Deed;
+import nocking.quantity.Sentence;
 import nocking.run.Instrument;
 
 /**
@@ -23,6 +22,12 @@ import nocking.run.Instrument;
  * SIM:TIME?}).
  */
 public final class BenchServer implements AutoCloseable {
+  /** Seconds that one command lets go by at most: a day. */
+  private static final double LONGEST_STEP = 86_400;
+
+  /** Millimetres that a probe may be off its depth. */
+  private static final double FARTHEST = 1e6;
+
   private final BenchModel model;
   private final double speed;
   private final List<Port> ports = new ArrayList<>();
@@ -63,11 +68,9 @@ public final class BenchServer implements AutoCloseable {
     }
 
     private void serve(Socket guest) {
-      try (guest;
-          var in =
-              new BufferedReader(
-                  new InputStreamReader(guest.getInputStream(), StandardCharsets.US_ASCII))) {
-        for (String line = in.readLine(); line != null; line = in.readLine()) {
+      try (guest) {
+        var in = new ShortLines(guest.getInputStream());
+        for (String line = in.next(); line != null; line = in.next()) {
           String answer = index < 0 ? command(line.strip()) : answer(line.strip());
           if (answer == null) return;
           if (!answer.isEmpty()) {
@@ -122,7 +125,7 @@ public final class BenchServer implements AutoCloseable {
       try {
         double v = Double.parseDouble(line.substring(line.indexOf(' ') + 1).strip());
         Stimulus s = scene().stimulus();
-        if (v < s.low() || v > s.high()) error = "-222,\"Data out of range\"";
+        if (!(v >= s.low() && v <= s.high())) error = "-222,\"Data out of range\"";
         else model.bringTo(v);
       } catch (NumberFormatException e) {
         error = "-104,\"Data type error\"";
@@ -175,13 +178,13 @@ public final class BenchServer implements AutoCloseable {
     try {
       return switch (words[0].toUpperCase(Locale.ROOT)) {
         case "SIM:STEP" -> {
-          model.advance(Double.parseDouble(words[1]));
+          model.advance(number(words[1], 0, LONGEST_STEP));
           yield "OK";
         }
         case "SIM:TIME?" -> String.valueOf(model.seconds());
         case "SIM:TRUE?" -> String.valueOf(model.applied());
         case "SIM:DEPTH" -> {
-          model.depth(Integer.parseInt(words[1]) - 1, Double.parseDouble(words[2]));
+          model.depth(Integer.parseInt(words[1]) - 1, number(words[2], -FARTHEST, FARTHEST));
           yield "OK";
         }
         case "SIM:FAULT" -> {
@@ -194,11 +197,22 @@ public final class BenchServer implements AutoCloseable {
         }
         case "SIM:MOVE" -> move(Integer.parseInt(words[1]));
         case "*IDN?" -> "Millrace,Bench of the %s,0,0".formatted(scene().name());
-        default -> "unknown: " + words[0];
+        default -> "unknown: " + shown(words[0]);
       };
     } catch (IllegalArgumentException | IndexOutOfBoundsException | IOException e) {
-      return "not understood: " + line;
+      return "not understood: " + shown(line);
     }
+  }
+
+  private static String shown(String line) {
+    return Sentence.readable("'" + line + "'");
+  }
+
+  /** A number that a bench can do something with; neither none nor one without an end. */
+  private static double number(String word, double low, double high) {
+    double v = Double.parseDouble(word);
+    if (!(v >= low && v <= high)) throw new IllegalArgumentException(word);
+    return v;
   }
 
   /** Makes a fault; one that drops the connection does so at once. */

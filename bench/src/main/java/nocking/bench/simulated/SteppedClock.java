@@ -1,14 +1,13 @@
 package nocking.bench.simulated;
 
-import java.io.BufferedReader;
 import java.io.IOException;
-import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import nocking.bench.run.BenchClock;
 import nocking.procedure.Deed;
+import nocking.run.TcpAddress;
 
 /**
  * The clock of a simulated bench whose time goes on by command: a wait costs no time, and the same
@@ -16,21 +15,19 @@ import nocking.procedure.Deed;
  */
 public final class SteppedClock implements BenchClock, AutoCloseable {
   private final Socket socket;
-  private final BufferedReader in;
+  private final ShortLines in;
   private long now;
 
   /**
    * @param control address of the bench, {@code HOST:PORT}
    * @param start milliseconds since 1970 at which this clock begins
+   * @throws nocking.quantity.QuantityException for what is no address
    */
   public SteppedClock(String control, long start) throws IOException {
-    int colon = control.lastIndexOf(':');
-    socket =
-        new Socket(control.substring(0, colon), Integer.parseInt(control.substring(colon + 1)));
+    TcpAddress address = TcpAddress.of(control);
+    socket = new Socket(address.host(), address.port());
     socket.setTcpNoDelay(true);
-    in =
-        new BufferedReader(
-            new InputStreamReader(socket.getInputStream(), StandardCharsets.US_ASCII));
+    in = new ShortLines(socket.getInputStream());
     now = start;
   }
 
@@ -57,7 +54,7 @@ public final class SteppedClock implements BenchClock, AutoCloseable {
   /** True when it was heard. */
   private boolean tell(String command) throws IOException {
     socket.getOutputStream().write((command + "\n").getBytes(StandardCharsets.US_ASCII));
-    return in.readLine() != null;
+    return in.next() != null;
   }
 
   @Override
