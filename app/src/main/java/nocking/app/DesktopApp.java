@@ -13,6 +13,7 @@ import nocking.book.BookException;
 import nocking.book.BookFile;
 import nocking.channel.DocumentException;
 import nocking.cli.NockingCli;
+import nocking.quantity.PlainText;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -20,10 +21,8 @@ import org.slf4j.LoggerFactory;
 public final class DesktopApp extends Application {
   private static final Logger LOG = LoggerFactory.getLogger(DesktopApp.class);
 
-  private static final double WIDTH = 1280;
-  private static final double HEIGHT = 800;
-
   private static Opening opening;
+  private static WindowPlace place;
   private static volatile Desk desk;
 
   /** Opens the window on a book and comes back when it is closed. */
@@ -36,7 +35,7 @@ public final class DesktopApp extends Application {
       // A display that is named but does not answer: a screen that is off, another machine's.
       System.err.println(
           "nocking: The display %s cannot be opened. Try: nocking demo --pictures, or nocking --help."
-              .formatted(Display.name()));
+              .formatted(PlainText.line(Display.name())));
       Main.exitCode = NockingCli.OUTSIDE;
     }
   }
@@ -51,17 +50,16 @@ public final class DesktopApp extends Application {
       desk.settings(opened.settings());
       if (opened.first() != null) desk.know(opened.first());
     } catch (BookException | DocumentException e) {
-      System.err.println("nocking: " + e.getMessage() + ".");
+      System.err.println("nocking: " + PlainText.line(e.getMessage()) + ".");
       Main.exitCode =
           e instanceof BookException b && b.kind() == BookException.Cause.OUTSIDE ? 4 : 3;
       Platform.runLater(Platform::exit);
       return;
     }
-    var shell = new Shell(desk, new DesktopFiles(stage), new OpenBooks(), WIDTH, HEIGHT);
+    var shell = new Shell(desk, new DesktopFiles(stage), new OpenBooks(), -1, -1);
     stage.setTitle("Nocking");
-    stage.setMinWidth(1100);
-    stage.setMinHeight(700);
     stage.setScene(shell.scene());
+    place = WindowPlace.of(stage, desk.settings());
     stage.show();
     desk.sayOfOpening();
   }
@@ -112,6 +110,7 @@ public final class DesktopApp extends Application {
 
   @Override
   public void stop() {
+    if (place != null) place.keep();
     if (desk != null) desk.store().close();
     DemoBook.discard();
   }

@@ -1,6 +1,10 @@
 package nocking.app;
 
+import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.Optional;
 
 /** Where the application keeps what is its own (XDG Base Directory Specification 0.8). */
@@ -17,10 +21,63 @@ public final class Folders {
     return base("XDG_DATA_HOME", ".local/share").resolve("nocking").resolve("bench.nocking");
   }
 
+  /** A path that begins where someone happens to stand is none (as above, "Basics"). */
   private static Path base(String variable, String underHome) {
-    return Optional.ofNullable(System.getenv(variable))
-        .filter(v -> !v.isBlank())
-        .map(Path::of)
-        .orElse(Path.of(System.getProperty("user.home"), underHome));
+    return said(variable).filter(Path::isAbsolute).orElseGet(() -> home().resolve(underHome));
+  }
+
+  private static Optional<Path> said(String variable) {
+    return Optional.ofNullable(System.getenv(variable)).filter(v -> !v.isBlank()).map(Path::of);
+  }
+
+  /** Someone without a home has a folder for the moment. */
+  private static Path home() {
+    Path home = Path.of(System.getProperty("user.home"));
+    return home.isAbsolute() ? home : Moment.FOLDER;
+  }
+
+  /** Made when it is asked for, under a name that nobody can foresee. */
+  private static final class Moment {
+    static final Path FOLDER = make();
+
+    private static Path make() {
+      try {
+        return Files.createTempDirectory("nocking");
+      } catch (IOException e) {
+        return Path.of(System.getProperty("java.io.tmpdir")).toAbsolutePath();
+      }
+    }
+  }
+
+  /** What is said of folders that were asked for and are not used; empty for nothing. */
+  static Optional<String> refused() {
+    for (String variable : new String[] {"XDG_STATE_HOME", "XDG_DATA_HOME"}) {
+      Optional<Path> path = said(variable).filter(p -> !p.isAbsolute());
+      if (path.isPresent()) {
+        return Optional.of(
+            "%s is '%s', which is no absolute path and is left aside."
+                .formatted(variable, path.get()));
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** Makes the folder of what is this person's alone: remarks and rescued work lie in it. */
+  static void makeState() {
+    Path state = state();
+    try {
+      Files.createDirectories(state.getParent());
+      boolean posix = state.getFileSystem().supportedFileAttributeViews().contains("posix");
+      if (!posix) Files.createDirectory(state);
+      else {
+        Files.createDirectory(
+            state,
+            PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
+      }
+    } catch (FileAlreadyExistsException e) {
+      // Whoever made it has chosen its mode.
+    } catch (IOException e) {
+      // Without it everything works but the log, and a rescue says that it failed.
+    }
   }
 }

@@ -1,7 +1,9 @@
 package nocking.cli;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import nocking.band.BandPlan;
@@ -9,7 +11,6 @@ import nocking.band.BandProblem;
 import nocking.band.Positions;
 import nocking.book.exchange.BandsCsv;
 import nocking.book.exchange.ColumnFile;
-import nocking.book.exchange.Output;
 import nocking.converter.Converter;
 import nocking.firmware.Decoder;
 import nocking.firmware.DecoderSource;
@@ -80,11 +81,10 @@ final class BandsCommand extends JsonOption {
     var source = new DecoderSource(name, "Positions of " + stem);
     Path header = code.resolve(name + "_decoder.h");
     Path module = code.resolve(name + "_decoder.py");
-    if (!force) {
-      for (Path f : List.of(header, module)) Output.requireFree(f);
-    }
-    Output.write(header, source.header(d), force);
-    Output.write(module, source.python(d), force);
+    var files = new LinkedHashMap<Path, byte[]>();
+    files.put(header, source.header(d).getBytes(StandardCharsets.UTF_8));
+    files.put(module, source.python(d).getBytes(StandardCharsets.UTF_8));
+    write(files, force);
     answer.put("written", List.of(header.toString(), module.toString()));
     answer.line("%s and %s, %d states", header, module, d.states().size());
   }

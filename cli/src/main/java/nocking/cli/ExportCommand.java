@@ -5,7 +5,6 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Locale;
 import nocking.book.BookFile;
-import nocking.book.exchange.Output;
 import nocking.book.exchange.PointsCsv;
 import nocking.channel.Book;
 import nocking.channel.Channel;
@@ -40,7 +39,7 @@ final class ExportCommand extends JsonOption {
       all = file.read();
       left = file.setAside();
     }
-    Output.write(out, text(all), force);
+    write(out, text(all), force);
     int channels = tag == null ? all.channels().size() : 1;
     answer
         .put("file", out.toString())

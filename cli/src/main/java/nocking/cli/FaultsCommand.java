@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import nocking.analysis.Analysis;
-import nocking.book.exchange.Output;
 import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.fault.FaultMatrix;
@@ -52,8 +51,8 @@ final class FaultsCommand extends JsonOption {
       throw new QuantityException("--card takes a name ending in .pdf or .html; read " + card);
     }
     String page = FaultCardPage.html(analysis).orElseThrow();
-    if (name.endsWith(".html")) Output.write(card, page, force);
-    else Output.write(card, PdfPages.of(page), force);
+    if (name.endsWith(".html")) write(card, page, force);
+    else write(Map.of(card, PdfPages.of(page)), force);
     answer.put("card", card.toString());
   }
 

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.UUID;
 import nocking.analysis.Analysis;
-import nocking.book.exchange.Output;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
 import nocking.channel.Definition;
@@ -131,7 +130,7 @@ final class NewCommand extends JsonOption {
     Channel channel = channel();
     Analysis analysis = Analysis.of(channel);
     SignalPath path = ChannelFiles.required(analysis, analysis.design().path());
-    Output.write(out, ChannelJson.write(channel), force);
+    write(out, ChannelJson.write(channel), force);
     answer.put("file", out.toString()).put("findings", PathCommand.findings(analysis));
     Span w = channel.definition().working();
     answer.line(

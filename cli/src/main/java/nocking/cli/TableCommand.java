@@ -138,8 +138,9 @@ final class TableCommand extends JsonOption {
     String arithmetic = integer() ? "integer" : real ? "float" : "lines";
     new TableReport(columns, truth, made, firmware, error, limit, holds, descending)
         .into(answer, arithmetic);
-    new TableFiles(columns, firmware, error, limit, descending, force)
-        .write(out, cFolder, pythonFolder);
+    write(
+        new TableFiles(columns, firmware, error, limit, descending).of(out, cFolder, pythonFolder),
+        force);
     return holds ? 0 : 1;
   }
 

@@ -8,7 +8,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import nocking.book.BookException;
-import nocking.book.exchange.Output;
 import nocking.book.exchange.TableColumns;
 import nocking.book.exchange.TableDocument;
 import nocking.firmware.TableC;
@@ -22,20 +21,23 @@ import nocking.quantity.Value;
 import nocking.table.TableError;
 
 /**
- * A table written to files: all of them, or none.
+ * A table as files that belong together.
  *
  * @param limit tolerance that it was made for; null for none
- * @param force true to replace what is there
  */
 record TableFiles(
     TableColumns columns,
     TableFirmware firmware,
     TableError error,
     Value limit,
-    boolean descending,
-    boolean force) {
+    boolean descending) {
 
-  void write(Path out, Path cFolder, Path pythonFolder) {
+  /**
+   * What goes into which file.
+   *
+   * @param out null for none, as both folders
+   */
+  Map<Path, byte[]> of(Path out, Path cFolder, Path pythonFolder) {
     Map<Path, byte[]> files = new LinkedHashMap<>();
     if (out != null) files.put(out, content(out));
     String name = name();
@@ -48,8 +50,7 @@ record TableFiles(
       var python = new TablePython(name, firmware, "Table of " + columns.file().source(), unit());
       files.put(in(pythonFolder, name + "_table.py"), bytes(python.source()));
     }
-    if (!force) files.keySet().forEach(Output::requireFree);
-    files.forEach((path, content) -> Output.write(path, content, force));
+    return files;
   }
 
   private static Path in(Path folder, String name) {

@@ -2,11 +2,13 @@ package nocking.app.desk;
 
 import java.io.IOException;
 import java.io.Reader;
-import java.io.Writer;
+import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Properties;
+import nocking.book.BookException;
+import nocking.book.exchange.Output;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -46,6 +48,17 @@ public final class Settings {
     return v == null ? otherwise : v.equals("yes");
   }
 
+  /** What was said in words; empty for nothing. */
+  public String text(String name) {
+    return said.getProperty(name, "");
+  }
+
+  /** Takes a setting and has it written when the call returns. */
+  public void setNow(String name, String v) {
+    said.setProperty(name, v);
+    if (file != null) write();
+  }
+
   /** Takes a setting at once and writes it in the background. */
   public void set(String name, boolean v) {
     said.setProperty(name, v ? "yes" : "no");
@@ -59,12 +72,12 @@ public final class Settings {
   }
 
   private synchronized void write() {
+    var text = new StringWriter();
     try {
       Files.createDirectories(file.getParent());
-      try (Writer out = Files.newBufferedWriter(file, StandardCharsets.UTF_8)) {
-        said.store(out, null);
-      }
-    } catch (IOException e) {
+      said.store(text, null);
+      Output.writeForOwner(file, text.toString());
+    } catch (IOException | BookException e) {
       LOG.warn("the settings of the window cannot be written", e);
     }
   }

@@ -59,7 +59,7 @@ public final class Exports {
                       // The dialog has asked for the one that was named, not for the others.
                       boolean again = java.nio.file.Files.exists(f);
                       if (!again) all.keySet().forEach(Exports::requireFree);
-                      all.forEach((path, bytes) -> Output.write(path, bytes, true));
+                      Output.writeAll(all, true);
                     }));
   }
 
