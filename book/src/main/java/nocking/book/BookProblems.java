@@ -93,7 +93,7 @@ final class BookProblems {
             """
             SELECT text FROM log WHERE kind = 'revision' AND NOT EXISTS (
               SELECT 1 FROM revision r WHERE r.channel_id = log.channel_id
-              AND log.text = r.number || ' ' || r.name)
+              AND log.text LIKE r.number || ' %')
             """)
         .mapTo(String.class)
         .forEach(t -> problems.add("revision %s was taken out".formatted(t)));

@@ -49,9 +49,9 @@ final class LeftoverLog {
         List.of(SqliteDialect.log(book), SqliteDialect.index(book), SqliteDialect.journal(book))) {
       if (Files.exists(beside, NOFOLLOW_LINKS) && !Files.isRegularFile(beside, NOFOLLOW_LINKS)) {
         throw new BookException(
-            Cause.BAD_INPUT,
-            "%s beside %s is no file, and a link is not followed: move it away"
-                .formatted(beside.getFileName(), book));
+            Cause.OUTSIDE,
+            "%s cannot be opened: %s beside it is no file, and a link is not followed; move it away"
+                .formatted(book, beside.getFileName()));
       }
     }
   }

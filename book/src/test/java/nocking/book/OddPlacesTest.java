@@ -171,7 +171,7 @@ class OddPlacesTest {
     assertThatThrownBy(() -> open(file))
         .isInstanceOfSatisfying(
             BookException.class, e -> assertThat(e.kind()).isEqualTo(Cause.OUTSIDE))
-        .hasMessageContaining("cannot be opened: the system refuses the file or the log beside it")
+        .hasMessageContaining("cannot be opened: a.nocking-wal beside it is no file")
         .hasMessageNotContaining("damaged");
     assertThat(BookFile.inUse(file)).isFalse();
   }

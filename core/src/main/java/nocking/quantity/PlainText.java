@@ -18,13 +18,13 @@ public final class PlainText {
   private static final Pattern CONTROL =
       Pattern.compile(
           "[\\p{Cc}\\p{Cs}\\u00AD\\u061C\\u200B\\u200E\\u200F\\u2028-\\u202E\\u2060-\\u206F\\uFEFF\\uFFF9-\\uFFFB"
-              + "\\x{E0000}-\\x{E007F}&&[^\\n\\t]]");
+              + "\\x{E0000}-\\x{E007F}&&[^\\n\\t]]+");
 
   private static final Pattern COMMENT_END = Pattern.compile("[*](?=/)|/(?=[*])|[?](?=[?])");
 
   private PlainText() {}
 
-  /** The text with a replacement character for each that is no text; lines stay lines. */
+  /** The text with a replacement character where there was no text; lines stay lines. */
   public static String of(String text) {
     return isPlain(text)
         ? text

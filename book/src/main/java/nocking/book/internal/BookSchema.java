@@ -55,6 +55,11 @@ public record BookSchema(String broken, List<String> foreign) {
           && (type.equals("index") && sql.isEmpty() || name.startsWith("sqlite_stat"));
     }
 
+    /** One whose content is made by a program. */
+    boolean virtual() {
+      return !sql.startsWith("CREATE TABLE");
+    }
+
     String words() {
       return "the %s '%s'".formatted(type, name);
     }
@@ -79,7 +84,7 @@ public record BookSchema(String broken, List<String> foreign) {
   private static BookSchema newer(Map<String, Part> there) {
     for (Part p : shipped(Migrations.CURRENT).values()) {
       Part found = there.get(p.name);
-      if (found == null || !found.type.equals(p.type))
+      if (found == null || !found.type.equals(p.type) || found.virtual())
         return new BookSchema(lack(p, found), List.of());
     }
     return new BookSchema("", List.of());

@@ -20,6 +20,9 @@ public final class SqliteDialect {
 
   private static final int BUSY_MILLISECONDS = 5000;
 
+  /** Bytes of one document, four times what is read from a file of its own. */
+  private static final int LONGEST = 256 << 20;
+
   private SqliteDialect() {}
 
   /** A connection for writing: write-ahead log, every commit through to the disk. */
@@ -93,6 +96,7 @@ public final class SqliteDialect {
   }
 
   private static Handle handle(SQLiteConfig config, String url) {
+    config.setPragma(SQLiteConfig.Pragma.LIMIT_LENGTH, String.valueOf(LONGEST));
     var source = new SQLiteDataSource(config);
     source.setUrl(url);
     Handle h = Jdbi.create(source).open();
