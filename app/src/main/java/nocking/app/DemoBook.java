@@ -28,10 +28,10 @@ import org.slf4j.LoggerFactory;
 final class DemoBook {
   private static final Logger LOG = LoggerFactory.getLogger(DemoBook.class);
   private static final String FOLDER = "nocking-demo";
-  private static final String NAME = "millrace-hatchery" + BookFile.ENDING;
+  static final String NAME = "millrace-hatchery" + BookFile.ENDING;
 
   /** What tells a folder of this program from a person's own of that name. */
-  private static final String MARK = ".made-by-nocking";
+  static final String MARK = ".made-by-nocking";
 
   /** All that this program leaves in such a folder. */
   private static final Set<String> OWN =
@@ -67,7 +67,7 @@ final class DemoBook {
   }
 
   /** Moved or copied elsewhere, the mark is none. */
-  private static String mark(Path folder) {
+  static String mark(Path folder) {
     return "Nocking keeps a copy of its demo book in %s and takes the folder away.\n"
         .formatted(folder.getFileName());
   }

@@ -46,6 +46,30 @@ class LogFileTest {
     assertThat(text).contains("ERROR", "it broke", "no solution").doesNotContain("only a remark");
   }
 
+  /** Names of files and instruments are read on a terminal, too. */
+  @Test
+  void nothingInTheLogMovesACursor() throws IOException {
+    Path file = folder.resolve("nocking.log");
+    LoggerContext context = context(file);
+    context
+        .getLogger("nocking.test")
+        .error("\u001b[2J\u202eodd\u0007", new IllegalStateException("\u001b]0;x\u0007"));
+    context.stop();
+    assertThat(Files.readString(file))
+        .contains("odd", "IllegalStateException")
+        .doesNotContain("\u001b", "\u0007", "\u202e");
+  }
+
+  @Test
+  void aLinkInItsPlaceIsNotFollowed() throws IOException {
+    Path mine = Files.writeString(folder.resolve("mine.txt"), "mine");
+    Path file = Files.createSymbolicLink(folder.resolve("nocking.log"), mine);
+    LoggerContext context = context(file);
+    context.getLogger("nocking.test").error("it broke");
+    context.stop();
+    assertThat(mine).hasContent("mine");
+  }
+
   /** A folder that cannot be written is no reason to fill the console. */
   @Test
   void aLogThatCannotBeWrittenSaysNothingOnTheConsole() throws IOException {

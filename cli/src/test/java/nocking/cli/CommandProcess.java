@@ -19,6 +19,11 @@ final class CommandProcess {
   }
 
   static ProcessBuilder of(Path folder, String... arguments) {
+    return of(CommandProcess.class, folder, arguments);
+  }
+
+  /** A process of another kind, with the same class path. */
+  static ProcessBuilder of(Class<?> main, Path folder, String... arguments) {
     var words =
         new ArrayList<>(
             List.of(
@@ -28,7 +33,7 @@ final class CommandProcess {
                 "-Dorg.sqlite.tmpdir=" + folder,
                 "-cp",
                 System.getProperty("java.class.path"),
-                CommandProcess.class.getName()));
+                main.getName()));
     words.addAll(List.of(arguments));
     return new ProcessBuilder(words).directory(folder.toFile());
   }

@@ -101,6 +101,63 @@ class BookStoreTest {
         .hasSize(book.channels().size() + 1);
   }
 
+  /** What nobody thought of is no less a failure, and takes nothing sound with it. */
+  @Test
+  void aChannelThatCannotBeWrittenIsSaidAndTakesNoOtherWithIt() throws IOException {
+    Channel sound = Channel.blank("s", "S-1");
+    Channel odd = Channel.blank("o", "O-1");
+    // A fault of the program: no document can be made of it.
+    Channel broken =
+        new Channel(
+            odd.id(),
+            odd.design(),
+            null,
+            odd.calibration(),
+            odd.receiver(),
+            odd.acceptance(),
+            odd.journal());
+    Book before = new Book(List.of(odd));
+    Book after = new Book(List.of(broken, sound));
+    try (BookStore store = open()) {
+      store.save(Book.EMPTY, before, "made");
+      store.save(before, after, "both at once");
+      store.flush();
+      assertThat(store.failed()).isTrue();
+      assertThat(store.state())
+          .contains("went wrong while saving", "b-rescue.json")
+          .contains("all but O-1 is saved");
+      assertThat(onDisk().channels()).containsExactly(odd, sound);
+      Path rescue = folder.resolve("rescue").resolve("b-rescue.json");
+      assertThat(ChannelJson.readAny(Files.readString(rescue), "rescue").channels())
+          .containsExactly(sound);
+      store.rest();
+      assertThat(store.failed()).as("tried again, and it still is not written").isTrue();
+      Book mended = after.with(odd.define(d -> d.withName("mended")));
+      store.save(after, mended, "mended");
+      store.flush();
+      assertThat(store.failed()).isFalse();
+    }
+    assertThat(onDisk().byTag("O-1").orElseThrow().definition().name()).isEqualTo("mended");
+  }
+
+  /** Nobody has to make an edit for what is missing to be written once the disk takes it again. */
+  @Test
+  void whatCouldNotBeWrittenIsTriedAgainWithoutAnEdit() throws SQLException {
+    Book book = Hatchery.book(1);
+    try (BookStore store = open()) {
+      sql("ALTER TABLE channel RENAME TO hidden");
+      store.save(Book.EMPTY, book, "import");
+      store.note("unlock", "n", "said while the disk refused");
+      store.flush();
+      assertThat(store.failed()).isTrue();
+      sql("ALTER TABLE hidden RENAME TO channel");
+      store.rest();
+      assertThat(store.failed()).isFalse();
+      assertThat(store.state()).startsWith("saved ");
+    }
+    assertThat(onDisk()).isEqualTo(book);
+  }
+
   @Test
   void aBookDeletedAtRestIsNoticedAndRescued() throws Exception {
     Book book = Hatchery.book(1);

@@ -143,8 +143,12 @@ class OutputTest {
     }
     assertThatThrownBy(() -> TextFile.read(folder)).hasMessageContaining("is a folder");
     Path large = folder.resolve("large.json");
-    try (var f = Files.newByteChannel(large, StandardOpenOption.CREATE_NEW,
-        StandardOpenOption.WRITE, StandardOpenOption.SPARSE)) {
+    try (var f =
+        Files.newByteChannel(
+            large,
+            StandardOpenOption.CREATE_NEW,
+            StandardOpenOption.WRITE,
+            StandardOpenOption.SPARSE)) {
       f.position(64L << 20);
       f.write(ByteBuffer.wrap(new byte[1]));
     }

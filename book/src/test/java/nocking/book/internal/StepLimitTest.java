@@ -55,7 +55,9 @@ class StepLimitTest {
   @Test
   void functionsThatDoMoreThanReckonAreNotCalledFromAFile() throws SQLException {
     Path file =
-        file("CREATE VIEW doing AS SELECT load_extension('anything') AS i", "PRAGMA user_version = 1");
+        file(
+            "CREATE VIEW doing AS SELECT load_extension('anything') AS i",
+            "PRAGMA user_version = 1");
     try (Handle h = SqliteDialect.open(file)) {
       assertThatThrownBy(() -> count(h, "doing"))
           .isInstanceOf(JdbiException.class)
