@@ -42,7 +42,10 @@ final class DemoCommand implements Callable<Integer> {
     Optional<String> missing = Display.missing();
     if (missing.isEmpty()) {
       Path file = book == null ? DemoBook.fresh() : book;
-      return Main.openWindow(file);
+      int code = Main.openWindow(file);
+      // A window that could not open takes nothing away itself.
+      DemoBook.discard();
+      return code;
     }
     spec.commandLine().getErr().println("nocking: " + missing.get() + " The demo runs offscreen.");
     spec.commandLine().getErr().flush();

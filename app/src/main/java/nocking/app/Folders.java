@@ -30,10 +30,12 @@ public final class Folders {
     return Optional.ofNullable(System.getenv(variable)).filter(v -> !v.isBlank()).map(Path::of);
   }
 
-  /** Someone without a home has a folder for the moment. */
+  /** What the session says, else what the system knows; without a home a folder for the moment. */
   private static Path home() {
-    Path home = Path.of(System.getProperty("user.home"));
-    return home.isAbsolute() ? home : Moment.FOLDER;
+    return said("HOME")
+        .filter(Path::isAbsolute)
+        .or(() -> Optional.of(Path.of(System.getProperty("user.home"))).filter(Path::isAbsolute))
+        .orElseGet(() -> Moment.FOLDER);
   }
 
   /** Made when it is asked for, under a name that nobody can foresee. */

@@ -1,6 +1,7 @@
 package nocking.cli;
 
 import java.io.PrintWriter;
+import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -22,8 +23,14 @@ final class Answer {
     return this;
   }
 
+  /** A line of the text; names in it stay on it. */
   Answer line(String format, Object... arguments) {
-    text.append(arguments.length == 0 ? format : format.formatted(arguments)).append('\n');
+    Object[] plain = new Object[arguments.length];
+    for (int i = 0; i < plain.length; i++) {
+      boolean words = arguments[i] instanceof String || arguments[i] instanceof Path;
+      plain[i] = words ? PlainText.line(arguments[i].toString()) : arguments[i];
+    }
+    text.append(plain.length == 0 ? format : format.formatted(plain)).append('\n');
     return this;
   }
 
@@ -47,7 +54,9 @@ final class Answer {
   }
 
   /** Columns set apart by two spaces, right-aligned but for the first. */
-  Answer table(List<List<String>> rows) {
+  Answer table(List<List<String>> cells) {
+    List<List<String>> rows =
+        cells.stream().map(row -> row.stream().map(PlainText::line).toList()).toList();
     int columns = rows.stream().mapToInt(List::size).max().orElse(0);
     int[] widths = new int[columns];
     for (var row : rows) {

@@ -213,21 +213,24 @@ class HostileNamesTest {
   private void sources(Channel c, Analysis a, String name, int seed, List<Path> all)
       throws IOException {
     String id = GeneratedEquation.identifier(name) + "_" + seed;
+    String stem = "n_" + seed;
     var table = new StepTable(0, 1, new int[] {0, 50, 100}, new long[] {0, 700, 1000}, true);
     TableFirmware f = TableFirmware.of(table, Outside.HOLD, 8, 16, false);
     List<String> about = List.of(name, "Table of " + name);
     var tableC = new TableC(id, f, about, name);
     Positions p = Positions.of(c.wiring().bands(), new Span(0, 5));
     Map<String, String> files = new HashMap<>();
-    files.put(id + "_table.h", tableC.header());
-    files.put(id + "_table.c", tableC.source());
-    files.put(id + "_table.py", new TablePython(id, f, name, name).source());
+    files.put(stem + "_table.h", tableC.header());
+    files.put(
+        stem + "_table.c",
+        tableC.source().replace("\"%s_table.h\"".formatted(id), "\"%s_table.h\"".formatted(stem)));
+    files.put(stem + "_table.py", new TablePython(id, f, name, name).source());
     if (!p.windows().isEmpty()) {
       Decoder d = Decoder.ofPositions(p.windows(), null, Converter.of(10, 5), null);
-      files.put(id + "_decoder.h", new DecoderSource(id, name).header(d));
-      files.put(id + "_decoder.py", new DecoderSource(id, name).python(d));
+      files.put(stem + "_decoder.h", new DecoderSource(id, name).header(d));
+      files.put(stem + "_decoder.py", new DecoderSource(id, name).python(d));
       files.put(
-          id + "_uses.c", "#include \"%s_decoder.h\"\nint %s_uses(void);\n".formatted(id, id));
+          stem + "_uses.c", "#include \"%s_decoder.h\"\nint %s(void);\n".formatted(stem, stem));
     }
     for (var s : files.entrySet()) {
       clean(s.getValue(), s.getKey(), seed);

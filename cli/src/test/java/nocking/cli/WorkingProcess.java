@@ -52,7 +52,7 @@ final class WorkingProcess {
         command("export", book, "--out", home.resolve("out.json"), "--force");
         yield "export " + i;
       }
-      case 3 -> edit("lock " + i, b -> b.with(locked(subject(b), i % 2 == 0)));
+      case 3 -> edit("lock " + i, b -> b.with(locked(subject(b), i)));
       case 4 -> edit("stock " + i, b -> b.withStock(drawer(i)));
       case 5 -> {
         try (BookFile f = BookFile.open(book, Clock.systemUTC())) {
@@ -85,8 +85,8 @@ final class WorkingProcess {
     return b.byTag("W-1").orElseGet(() -> Channel.blank("w", "W-1"));
   }
 
-  private static Channel locked(Channel c, boolean locked) {
-    return c.journal(j -> j.withLocked(locked)).define(d -> d.withName(String.valueOf(locked)));
+  private static Channel locked(Channel c, int i) {
+    return c.journal(j -> j.withLocked(i % 2 == 0)).define(d -> d.withName(String.valueOf(i)));
   }
 
   private static List<StockPart> drawer(int i) {
