@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.BufferedReader;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
@@ -43,6 +44,30 @@ class KilledProcessTest {
     }
   }
 
+  /** Told to end, a process leaves a file that is complete without its log. */
+  @Test
+  void whoIsToldToEndClosesTheBook() throws Exception {
+    Path file = folder.resolve("told.nocking");
+    try (BookFile book = BookFile.open(file, Clock.systemUTC())) {
+      book.save(Channel.blank("c", "C-1").define(d -> d.withName("0")), "start");
+    }
+    Process p = start(file, 0);
+    int last = -1;
+    try (BufferedReader lines = p.inputReader()) {
+      for (int i = 0; i < 20; i++) last = Integer.parseInt(lines.readLine());
+      p.toHandle().destroy();
+      for (String l = lines.readLine(); l != null; l = lines.readLine()) last = Integer.parseInt(l);
+    }
+    p.waitFor();
+    assertThat(folder.resolve("told.nocking-wal")).doesNotExist();
+    Path alone = Files.copy(file, folder.resolve("alone.nocking"));
+    try (BookFile book = BookFile.openToRead(alone, Clock.systemUTC())) {
+      assertThat(book.problems()).isEmpty();
+      assertThat(Integer.parseInt(book.read().channels().getFirst().definition().name()))
+          .isGreaterThanOrEqualTo(last);
+    }
+  }
+
   private int killAgainAndAgain(int seed) throws IOException, InterruptedException {
     Path file = folder.resolve("book" + seed + ".nocking");
     try (BookFile book = BookFile.open(file, Clock.systemUTC())) {
@@ -74,24 +99,27 @@ class KilledProcessTest {
     return kills;
   }
 
+  private static Process start(Path file, int from) throws IOException {
+    return new ProcessBuilder(
+            Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+            "-XX:TieredStopAtLevel=1",
+            "-XX:+UseSerialGC",
+            // A killed process leaves the driver's library behind; the test's folder goes with
+            // it.
+            "-Dorg.sqlite.tmpdir=" + file.getParent(),
+            "-cp",
+            System.getProperty("java.class.path"),
+            EditingProcess.class.getName(),
+            file.toString(),
+            String.valueOf(from))
+        .redirectError(ProcessBuilder.Redirect.DISCARD)
+        .start();
+  }
+
   /** Starts the process, lets it acknowledge so many edits, kills it; the last number it said. */
   private static int killAfter(Path file, int from, int edits, boolean others)
       throws IOException, InterruptedException {
-    Process process =
-        new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-XX:TieredStopAtLevel=1",
-                "-XX:+UseSerialGC",
-                // A killed process leaves the driver's library behind; the test's folder goes with
-                // it.
-                "-Dorg.sqlite.tmpdir=" + file.getParent(),
-                "-cp",
-                System.getProperty("java.class.path"),
-                EditingProcess.class.getName(),
-                file.toString(),
-                String.valueOf(from))
-            .redirectError(ProcessBuilder.Redirect.DISCARD)
-            .start();
+    Process process = start(file, from);
     int last = -1;
     try (BufferedReader lines = process.inputReader()) {
       for (int i = 0; i < edits; i++) last = Integer.parseInt(lines.readLine());

@@ -8,6 +8,9 @@ import java.nio.file.Path;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -141,6 +144,84 @@ class BadInputTest {
     Console c = Console.run("path", file, "--at", "1");
     assertThat(c.err()).startsWith("nocking: channel.json").contains(part).hasLineCount(1);
     assertThat(c.code()).isEqualTo(3);
+  }
+
+  /** What a reader would be led astray by, or a machine brought to its end. */
+  @Test
+  void documentsThatMeanHarmAreRefused() throws IOException {
+    Path file = folder.resolve("channel.json");
+    Console.run("export", Console.demoBook(folder), "BL-P1", "--out", file);
+    String sound = Files.readString(file);
+    Map<String, String> odd = new LinkedHashMap<>();
+    odd.put(
+        sound.replaceFirst("\"tag\" :", "\"tag\" : \"X\", \"tag\" :"), "'tag' stands there twice");
+    odd.put("{\"a\":".repeat(100_000), "it is nested too deeply");
+    odd.put("[".repeat(100_000), "nested too deeply");
+    odd.put(sound + sound, "is not JSON");
+    for (var o : odd.entrySet()) {
+      Files.writeString(file, o.getKey());
+      for (Object[] words :
+          List.of(
+              new Object[] {"path", file},
+              new Object[] {"import", file, "--book", folder.resolve("b.nocking")})) {
+        Console c = Console.run(words);
+        assertThat(c.err()).contains(o.getValue()).hasLineCount(1);
+        assertThat(c.code()).as(c.err()).isEqualTo(3);
+      }
+    }
+    assertThat(folder.resolve("b.nocking")).doesNotExist();
+    Files.writeString(file, "\uFEFF" + sound);
+    assertThat(Console.run("path", file).code()).as("a mark of an editor's").isZero();
+  }
+
+  @Test
+  void whatIsNestedTooDeeplyIsSaidAndNotFallenOver() {
+    for (String text :
+        List.of("(".repeat(50_000), "-".repeat(50_000) + "1", "2^".repeat(50_000) + "1")) {
+      Console c = Console.run("convert", text, "kPa", "bar");
+      assertThat(c.err()).contains("nested too deeply").hasLineCount(1);
+      assertThat(c.code()).isEqualTo(3);
+      Console f =
+          Console.run(
+              "sensor", "formula", "f=" + text.substring(0, 3000), "range=0..1", "--at", "1");
+      assertThat(f.err()).contains("nested too deeply").hasLineCount(1);
+      assertThat(f.code()).isEqualTo(3);
+    }
+    Console lengthy =
+        Console.run("sensor", "formula", "f=" + "x+".repeat(9000) + "1", "range=0..1", "--at", "1");
+    assertThat(lengthy.err()).contains("the formula has 18001 characters, expected 4000 at most");
+  }
+
+  /** Whatever a command reads, by whatever word of its line, it does not write over. */
+  @Test
+  void inputsAreNotWrittenOver() throws IOException {
+    Path data = Files.writeString(folder.resolve("d.csv"), "raw,out\n0,0\n1,1\n2,4\n");
+    Path cells = Files.writeString(folder.resolve("cells.csv"), "raw\n0\n2\n");
+    Path hard = Files.createLink(folder.resolve("same.csv"), data);
+    Path channel = folder.resolve("channel.json");
+    Path book = Console.demoBook(folder);
+    Console.run("export", book, "BL-P1", "--out", channel);
+    Path page = Files.createSymbolicLink(folder.resolve("page.html"), channel);
+    Path copy = Files.createSymbolicLink(folder.resolve("book.json"), book);
+    List<Object[]> all =
+        List.of(
+            new Object[] {"table", data, "--cells", 2, "--out", data, "--force"},
+            new Object[] {"table", data, "--cells", 2, "--out=" + data, "--force"},
+            new Object[] {"table", data, "--cells", 2, "--out", hard, "--force"},
+            new Object[] {
+              "table", data, "--placement", "fixed:" + cells, "--out", cells, "--force"
+            },
+            new Object[] {"faults", channel, "--card", page, "--force"},
+            new Object[] {"export", book, "--out", copy, "--force"});
+    byte[] before = Files.readAllBytes(channel);
+    for (Object[] words : all) {
+      Console c = Console.run(words);
+      assertThat(c.err()).as("%s", List.of(words)).contains("is what was read").hasLineCount(1);
+      assertThat(c.code()).isEqualTo(4);
+    }
+    assertThat(data).hasContent("raw,out\n0,0\n1,1\n2,4\n");
+    assertThat(cells).hasContent("raw\n0\n2\n");
+    assertThat(Files.readAllBytes(channel)).isEqualTo(before);
   }
 
   @Test

@@ -195,6 +195,13 @@ class RunCommandTest {
       run.destroy();
       assertThat(run.waitFor(30, TimeUnit.SECONDS)).isTrue();
     }
+    // The book is closed like at any other end: a copy of the file alone is complete.
+    assertThat(Path.of(book() + "-wal")).doesNotExist();
+    Path alone = Files.copy(book(), folder.resolve("alone.nocking"));
+    try (BookFile file = BookFile.openToRead(alone, Clock.systemUTC())) {
+      assertThat(file.runs()).singleElement().matches(r -> r.unfinished());
+      assertThat(file.problems()).isEmpty();
+    }
     try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
       assertThat(file.runs()).singleElement().matches(r -> r.unfinished());
       assertThat(file.runs().getFirst().progress().points().size()).isBetween(2, 3);

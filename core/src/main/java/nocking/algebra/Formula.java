@@ -17,9 +17,15 @@ import nocking.quantity.QuantityException;
  * </pre>
  */
 public final class Formula {
+  /** Characters and brackets within brackets beyond which nobody meant it. */
+  private static final int LONGEST = 4000;
+
+  private static final int DEEPEST = 200;
+
   private final String text;
   private final Set<String> symbols;
   private int at;
+  private int depth;
 
   private Formula(String text, Set<String> symbols) {
     this.text = text;
@@ -33,6 +39,10 @@ public final class Formula {
   public static Expr parse(String text, Set<String> symbols) {
     var reader = new Formula(text, symbols);
     if (text.isBlank()) throw new QuantityException("the formula is empty");
+    if (text.length() > LONGEST) {
+      throw new QuantityException(
+          "the formula has %d characters, expected %d at most".formatted(text.length(), LONGEST));
+    }
     Expr e = reader.sum();
     if (reader.peek() != '\0') throw reader.unexpected("an operator");
     return e;
@@ -57,6 +67,14 @@ public final class Formula {
   }
 
   private Expr factor() {
+    if (depth == DEEPEST) throw new QuantityException("the formula is nested too deeply");
+    depth++;
+    Expr e = signed();
+    depth--;
+    return e;
+  }
+
+  private Expr signed() {
     if (take('-') || take('−')) return factor().negated();
     Expr e = primary();
     return take('^') ? e.power(factor()) : e;

@@ -56,6 +56,9 @@ final class JsonSentence {
     if (message.contains("end-of-input") || message.contains("end of input")) {
       return "the text ends too early";
     }
+    if (message.contains("nesting depth")) return "it is nested too deeply";
+    Matcher twice = Pattern.compile("Duplicate Object property \"(.*?)\"").matcher(message);
+    if (twice.find()) return "'%s' stands there twice".formatted(twice.group(1));
     Matcher m = Pattern.compile("Unexpected character \\('(.*?)'").matcher(message);
     if (m.find()) return "read '%s' where something else was expected".formatted(m.group(1));
     Matcher word = Pattern.compile("Unrecognized token '(.*?)'").matcher(message);

@@ -69,6 +69,6 @@ public final class PlainText {
    * trigraph (ISO/IEC 9899:1999, 5.2.1.1); a backslash joins no lines.
    */
   public static String comment(String text) {
-    return COMMENT_END.matcher(line(text)).replaceAll("$0 ").replace('\\', '/');
+    return COMMENT_END.matcher(line(text).replace('\\', '/')).replaceAll("$0 ");
   }
 }

@@ -19,12 +19,16 @@ import java.util.regex.Pattern;
 public final class QuantityParser {
   private static final String CODE_LETTERS = "pnuµmkKMGR";
 
+  /** Brackets within brackets beyond which nobody meant it. */
+  private static final int DEEPEST = 200;
+
   private static final Pattern RATIO = Pattern.compile("[%‰]|ppm|[A-Za-zµΩ]\\s*/\\s*[A-Za-zµΩ]");
 
   private final String text;
   private final Function<String, Optional<Quantity>> symbols;
   private final boolean prefixFirst;
   private int at;
+  private int depth;
 
   private QuantityParser(
       String text, Function<String, Optional<Quantity>> symbols, boolean prefixFirst) {
@@ -159,6 +163,14 @@ public final class QuantityParser {
   }
 
   private Quantity factor() {
+    if (depth == DEEPEST) throw new QuantityException("'%s' is nested too deeply".formatted(text));
+    depth++;
+    Quantity q = signed();
+    depth--;
+    return q;
+  }
+
+  private Quantity signed() {
     if (take('-') || take('−')) {
       Quantity q = factor();
       return q.negated();

@@ -17,14 +17,18 @@ import java.nio.file.Path;
 import java.util.concurrent.TimeUnit;
 import java.util.function.UnaryOperator;
 import nocking.bench.instrument.InstrumentException.Kind;
+import nocking.bench.simulated.SteppedClock;
+import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.run.Instrument;
 import nocking.run.Instrument.Language;
+import nocking.run.TcpAddress;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Instruments that do what they should, and those that do not. */
 class ConnectionTest {
@@ -93,6 +97,45 @@ class ConnectionTest {
     try (Reference r = Connection.open(answering(q -> answer + "\r\n"))) {
       assertThat(r.read()).isEqualTo(value);
     }
+  }
+
+  /** Whoever sends for ever fills nothing. */
+  @Test
+  void aReplyWithoutAnEndIsGivenUp() throws Exception {
+    String endless = "9".repeat(1 << 20);
+    Instrument meter = answering(l -> endless);
+    try (Reference r = Connection.open(meter)) {
+      assertThat(catchThrowableOfType(InstrumentException.class, r::read))
+          .hasMessageContaining("sends without an end of line");
+    }
+    try (var clock = new SteppedClock(meter.address(), 0)) {
+      assertThatThrownBy(() -> clock.pause(10)).isInstanceOf(InterruptedException.class);
+    }
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "127.0.0.1:",
+        ":5025",
+        "127.0.0.1",
+        "",
+        "host:0",
+        "host:65536",
+        "host:-1",
+        "host:5e3",
+        "a b:1"
+      })
+  void whatIsNoAddressIsRefused(String address) {
+    assertThatThrownBy(() -> TcpAddress.of(address))
+        .isInstanceOf(QuantityException.class)
+        .hasMessageContaining("is no address; expected HOST:PORT");
+  }
+
+  @Test
+  void addressesOfBothKindsAreRead() {
+    assertThat(TcpAddress.of("127.0.0.1:5025")).isEqualTo(new TcpAddress("127.0.0.1", 5025));
+    assertThat(TcpAddress.of("[::1]:65535")).isEqualTo(new TcpAddress("[::1]", 65535));
   }
 
   @Test

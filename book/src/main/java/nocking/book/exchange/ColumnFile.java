@@ -39,6 +39,12 @@ public record ColumnFile(
    */
   public record Row(int line, List<String> cells) {}
 
+  /** A cell in quotes; possessive, so that no text takes longer than its length. */
+  private static final Pattern QUOTED = Pattern.compile("\"(?:[^\"]++|\"\")*+\"");
+
+  /** Characters in which the delimiter shows. */
+  private static final int BEGIN = 1 << 16;
+
   private static final List<Character> DELIMITERS = List.of('\t', ';', ',', '|');
   private static final Pattern POINT_NUMBER =
       Pattern.compile("[-+−]?(\\d+\\.?\\d*|\\.\\d+)([eE][-+]?\\d+)?");
@@ -111,7 +117,9 @@ public record ColumnFile(
 
   /** The separator that stands in every line, tab before semicolon before comma. */
   private static char delimiter(String body) {
-    List<String> lines = body.lines().filter(l -> !l.isBlank()).limit(50).toList();
+    // What stands in quotes separates nothing.
+    String open = QUOTED.matcher(body.substring(0, Math.min(body.length(), BEGIN))).replaceAll("x");
+    List<String> lines = open.lines().filter(l -> !l.isBlank()).limit(50).toList();
     for (char d : DELIMITERS) {
       if (!lines.isEmpty() && lines.stream().allMatch(l -> l.indexOf(d) >= 0)) return d;
     }
