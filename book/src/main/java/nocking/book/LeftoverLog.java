@@ -3,6 +3,7 @@ package nocking.book;
 import static java.nio.file.LinkOption.NOFOLLOW_LINKS;
 
 import java.io.IOException;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
@@ -78,6 +79,7 @@ final class LeftoverLog {
 
   private static boolean own(Path book, Path log) throws IOException {
     Path folder = Files.createTempDirectory("nocking-log");
+    requireRoom(book, log, folder);
     Path copy = folder.resolve("book");
     try {
       var before = List.of(Files.getLastModifiedTime(book), Files.getLastModifiedTime(log));
@@ -85,7 +87,7 @@ final class LeftoverLog {
       State alone = state(() -> SqliteDialect.openWithoutLog(copy));
       String end = log.getFileName().toString().substring(book.getFileName().toString().length());
       Files.copy(log, copy.resolveSibling(copy.getFileName() + end));
-      State both = state(() -> SqliteDialect.open(copy));
+      State both = state(() -> SqliteDialect.openCopy(copy));
       // Someone who writes just now has it open, and the log is the writer's.
       if (!before.equals(
           List.of(Files.getLastModifiedTime(book), Files.getLastModifiedTime(log)))) {
@@ -99,6 +101,15 @@ final class LeftoverLog {
         Files.deleteIfExists(copy.resolveSibling(copy.getFileName() + end));
       }
       Files.deleteIfExists(folder);
+    }
+  }
+
+  /** A file may call itself larger than any disk. */
+  private static void requireRoom(Path book, Path log, Path folder) throws IOException {
+    if (Files.size(book) + Files.size(log) > Files.getFileStore(folder).getUsableSpace() / 2) {
+      Files.delete(folder);
+      throw new FileSystemException(
+          book.toString(), null, "there is not enough room for a copy of both");
     }
   }
 
@@ -117,7 +128,7 @@ final class LeftoverLog {
   /** True when the chain with the log goes on from where it ended without. */
   private static boolean follows(State both, State alone, Path copy) {
     if (alone.last.isEmpty() || both.last.equals(alone.last)) return true;
-    try (Handle h = SqliteDialect.open(copy)) {
+    try (Handle h = SqliteDialect.openCopy(copy)) {
       return new BookLog(h).has(alone.last.get());
     }
   }

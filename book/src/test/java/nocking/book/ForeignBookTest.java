@@ -112,6 +112,28 @@ class ForeignBookTest {
     assertThat(Files.readAllBytes(file)).as("nothing was done to it").isEqualTo(before);
   }
 
+  /** A log beside it is looked at on a copy, which brings along the same things. */
+  @Test
+  void whatIsNoBookIsNoneWithALogBesideIt() throws SQLException, IOException {
+    for (String done : List.of("DROP TABLE log; CREATE VIEW log" + ENDLESS, "DROP TABLE log")) {
+      Path file = book();
+      sql(file, done.split(";"));
+      Path log = Files.write(folder.resolve("b.nocking-wal"), new byte[8192]);
+      assertThatThrownBy(() -> BookFile.open(file, CLOCK).close())
+          .isInstanceOf(BookException.class);
+      assertThatThrownBy(() -> openToRead(file).close()).isInstanceOf(BookException.class);
+      Files.deleteIfExists(log);
+      Files.delete(file);
+    }
+    Path huge = book();
+    try (var f = new RandomAccessFile(huge.toFile(), "rw")) {
+      f.setLength(1L << 42);
+    }
+    Files.write(folder.resolve("b.nocking-wal"), new byte[8192]);
+    assertThatThrownBy(() -> openToRead(huge).close())
+        .hasMessageContaining("not enough room for a copy of both");
+  }
+
   private static BookFile openToRead(Path file) {
     return BookFile.openToRead(file, CLOCK);
   }

@@ -156,7 +156,7 @@ class BadInputTest {
     odd.put(
         sound.replaceFirst("\"tag\" :", "\"tag\" : \"X\", \"tag\" :"), "'tag' stands there twice");
     odd.put("{\"a\":".repeat(100_000), "it is nested too deeply");
-    odd.put("[".repeat(100_000), "nested too deeply");
+    odd.put("[".repeat(100_000), "expected an object");
     odd.put(sound + sound, "is not JSON");
     for (var o : odd.entrySet()) {
       Files.writeString(file, o.getKey());

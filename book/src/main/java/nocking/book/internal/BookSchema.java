@@ -49,6 +49,11 @@ public record BookSchema(String broken, List<String> foreign) {
 
   /** One line of SQLite's own table of what there is (SQLite, The Schema Table). */
   private record Part(String type, String name, String sql) {
+    /** Blanks and the quotes around a name mean nothing, and tools change them. */
+    Part {
+      sql = sql.replaceAll("\\s+", " ").replace("\"", "").strip();
+    }
+
     /** SQLite's own: the index of a key, or the statistics of ANALYZE. */
     boolean internal() {
       return name.startsWith("sqlite_")
@@ -116,9 +121,7 @@ public record BookSchema(String broken, List<String> foreign) {
         .map(
             (r, c) ->
                 new Part(
-                    r.getString(1),
-                    r.getString(2),
-                    Optional.ofNullable(r.getString(3)).orElse("").replaceAll("\\s+", " ")))
+                    r.getString(1), r.getString(2), Optional.ofNullable(r.getString(3)).orElse("")))
         .list()
         .forEach(p -> parts.put(p.name, p));
     return parts;

@@ -49,6 +49,11 @@ public final class SqliteDialect {
     return limited(handle(config, url(file) + (plain ? "" : "?immutable=1")), file);
   }
 
+  /** A connection for writing to a copy of a file that others may have made. */
+  public static Handle openCopy(Path file) {
+    return limited(open(file), file);
+  }
+
   /** A connection to what the main file alone says, whatever lies beside it. */
   public static Handle openWithoutLog(Path file) {
     var config = new SQLiteConfig();
