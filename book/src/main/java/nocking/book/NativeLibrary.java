@@ -12,9 +12,10 @@ import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.List;
 import java.util.UUID;
-import nocking.book.internal.Hash;
+import java.util.zip.CRC32C;
 
 /**
  * A native library that is shipped inside another file and has to lie in a folder to be loaded. It
@@ -38,12 +39,13 @@ public final class NativeLibrary {
       bytes = in.readAllBytes();
     }
     String path = library.getPath();
-    String hash = Hash.of(bytes);
-    Path folder = home.resolve(hash.substring(0, 24));
+    var sum = new CRC32C();
+    sum.update(bytes);
+    Path folder = home.resolve("%08x-%d".formatted(sum.getValue(), bytes.length));
     makePrivate(home);
     makePrivate(folder);
     Path file = folder.resolve(path.substring(path.lastIndexOf('/') + 1));
-    if (!holds(file, bytes, hash)) put(bytes, file);
+    if (!holds(file, bytes)) put(bytes, file);
     discardLeftovers(folder, file);
     return folder;
   }
@@ -64,11 +66,11 @@ public final class NativeLibrary {
     view.setPermissions(PosixFilePermissions.fromString("rwx------"));
   }
 
-  /** What is there is used only when it is the very library, whatever its length. */
-  private static boolean holds(Path file, byte[] bytes, String hash) throws IOException {
+  /** What is there is used only when it is the very library, byte by byte. */
+  private static boolean holds(Path file, byte[] bytes) throws IOException {
     return Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)
         && Files.size(file) == bytes.length
-        && Hash.of(Files.readAllBytes(file)).equals(hash);
+        && Arrays.equals(Files.readAllBytes(file), bytes);
   }
 
   /** Written beside its place and moved there: others meet the whole library or none. */

@@ -278,6 +278,10 @@ class HostileNamesTest {
       clean(page, "page", seed);
       var document = wellFormed(page);
       assertThat(document.getElementsByTagName("script").getLength()).isZero();
+      // The name stands there as what it is, a text.
+      assertThat(words(document.getDocumentElement().getTextContent()))
+          .as("page, name %d", seed)
+          .contains(words(PlainText.of(name)));
     }
     var plot =
         new Plot(
@@ -295,6 +299,10 @@ class HostileNamesTest {
         clean(new PDFTextStripper().getText(pdf).replace("\r", ""), "PDF", seed);
       }
     }
+  }
+
+  private static String words(String text) {
+    return text.replaceAll("\\s+", " ").strip();
   }
 
   private static Document wellFormed(String xml) throws Exception {

@@ -1,10 +1,6 @@
 package nocking.book.internal;
 
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
-
-/** SHA-256 (FIPS 180-4) in hexadecimal. */
+/** SHA-256 (FIPS 180-4) of texts, in hexadecimal. */
 public final class Hash {
   private Hash() {}
 
@@ -13,14 +9,5 @@ public final class Hash {
     var hash = new RunningHash();
     for (String text : texts) hash.take(text);
     return hash.end();
-  }
-
-  /** Hash of a file's bytes. */
-  public static String of(byte[] bytes) {
-    try {
-      return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException("every Java has SHA-256", e);
-    }
   }
 }
