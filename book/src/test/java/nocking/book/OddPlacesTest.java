@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.FileTime;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.time.Clock;
@@ -72,6 +73,39 @@ class OddPlacesTest {
     assertThat(folder)
         .isDirectoryNotContaining("glob:**.new")
         .isDirectoryNotContaining("glob:**.part");
+  }
+
+  /** Whatever a person's file beside it is called, it is a person's. */
+  @Test
+  void nothingBesideABookIsTakenForItsOwn() throws IOException {
+    List<Path> mine =
+        List.of(".a.nocking.part", ".a.nocking.new", ".copy.nocking.part", "a.nocking.part")
+            .stream()
+            .map(folder::resolve)
+            .toList();
+    for (Path p : mine) Files.writeString(p, "a person's");
+    Path file = book("a.nocking", "A");
+    try (BookFile b = open(file)) {
+      b.copyTo(folder.resolve("copy.nocking"));
+      assertThatThrownBy(() -> b.copyTo(folder.resolve("copy.nocking")))
+          .hasMessageContaining("copy.nocking exists already");
+    }
+    for (Path p : mine) assertThat(p).hasContent("a person's");
+  }
+
+  @Test
+  void aCopyMayBeReadByNoMorePeopleThanTheBook() throws IOException {
+    Path file = book("a.nocking", "A");
+    for (String mode : List.of("rw-------", "rw-r-----", "rw-r--r--")) {
+      Files.setPosixFilePermissions(file, PosixFilePermissions.fromString(mode));
+      Path copy = folder.resolve(mode + ".nocking");
+      try (BookFile b = BookFile.openToRead(file, NOON)) {
+        b.copyTo(copy);
+      }
+      assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(copy)))
+          .isEqualTo(mode);
+      assertThat(tags(copy)).containsExactly("A");
+    }
   }
 
   @Test

@@ -7,10 +7,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.DriverManager;
 import java.sql.SQLException;
+import java.time.Clock;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import nocking.book.BookFile;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -157,7 +159,7 @@ class BadInputTest {
         sound.replaceFirst("\"tag\" :", "\"tag\" : \"X\", \"tag\" :"), "'tag' stands there twice");
     odd.put("{\"a\":".repeat(100_000), "it is nested too deeply");
     odd.put("[".repeat(100_000), "expected an object");
-    odd.put(sound + sound, "is not JSON");
+    odd.put(sound + sound, "something follows behind the end of it");
     for (var o : odd.entrySet()) {
       Files.writeString(file, o.getKey());
       for (Object[] words :
@@ -172,6 +174,37 @@ class BadInputTest {
     assertThat(folder.resolve("b.nocking")).doesNotExist();
     Files.writeString(file, "\uFEFF" + sound);
     assertThat(Console.run("path", file).code()).as("a mark of an editor's").isZero();
+  }
+
+  /** What cannot be taken in whole is not taken in, and the second try is as good as the first. */
+  @Test
+  void anImportIsAllThereOrNotAtAll() throws IOException {
+    Path json = folder.resolve("whole.json");
+    Path book = folder.resolve("other.nocking");
+    Console.run("export", Console.demoBook(folder), "--out", json);
+    String whole = Files.readString(json);
+    Path odd = folder.resolve("odd.json");
+    // A part without a name, far behind the channels.
+    int stock = whole.indexOf("\"stock\"");
+    Files.writeString(
+        odd,
+        whole.substring(0, stock)
+            + whole.substring(stock).replaceFirst("\"name\" : \"[^\"]*\"", "\"name\" : null"));
+    Console c = Console.run("import", odd, "--book", book);
+    assertThat(c.code()).as(c.err()).isIn(3, 4);
+    assertThat(c.err()).hasLineCount(1);
+    if (Files.exists(book)) {
+      try (BookFile b = BookFile.openToRead(book, Clock.systemUTC())) {
+        assertThat(b.read().channels()).isEmpty();
+        assertThat(b.problems()).isEmpty();
+      }
+    }
+    Console again = Console.run("import", json, "--book", book);
+    assertThat(again.code()).as(again.err()).isZero();
+    try (BookFile b = BookFile.openToRead(book, Clock.systemUTC())) {
+      assertThat(b.problems()).isEmpty();
+      assertThat(b.read().cards()).isNotEmpty();
+    }
   }
 
   @Test

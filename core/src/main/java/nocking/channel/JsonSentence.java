@@ -42,6 +42,8 @@ final class JsonSentence {
       case InvalidFormatException f ->
           "read '%s', expected %s".formatted(f.getValue(), expected(f.getTargetType()));
       case ValueInstantiationException v -> missing(v.getType().getRawClass());
+      case MismatchedInputException m when m.getOriginalMessage().startsWith("Trailing token") ->
+          "something follows behind the end of it";
       case MismatchedInputException m ->
           "read %s, expected %s"
               .formatted(read(m.getOriginalMessage()), expected(m.getTargetType()));
