@@ -209,7 +209,7 @@ final class RunCommand extends JsonOption {
     RunJournal journal = resume ? file.journal(id, progress.plan()) : file.begin(id, p);
     if (resume) err().println(waiting.get().missing());
     var rig = new Rig(progress.plan());
-    moveTo(p, progress.plan(), rig);
+    moveTo(p, rig);
     Channel first = file.read().byId(progress.plan().channels().getFirst().channel()).orElseThrow();
     var ended = new CountDownLatch(1);
     try {
@@ -232,10 +232,10 @@ final class RunCommand extends JsonOption {
   }
 
   /** Instruments may answer elsewhere than when the run was begun. */
-  private static void moveTo(RunPlan now, RunPlan then, Rig rig) {
-    rig.moved(then.reference().name(), now.reference().address());
+  private static void moveTo(RunPlan now, Rig rig) {
+    rig.movedReference(now.reference().address());
     for (int i = 0; i < now.channels().size(); i++) {
-      rig.moved(then.channels().get(i).meter().name(), now.channels().get(i).meter().address());
+      rig.movedMeter(i, now.channels().get(i).meter().address());
     }
   }
 

@@ -236,12 +236,12 @@ public final class BenchRuns {
   public void goOn(StoredRun run, RunPlan instruments) {
     Store store = desk.store();
     var l = new Live(run.id(), run.progress(), subject(run.plan()));
-    l.rig.moved(run.plan().reference().name(), instruments.reference().address());
+    l.rig.movedReference(instruments.reference().address());
     for (int i = 0; i < run.plan().channels().size(); i++) {
       RunChannel c = run.plan().channels().get(i);
       int at = place(instruments, c.channel());
       if (at >= 0) {
-        l.rig.moved(c.meter().name(), instruments.channels().get(at).meter().address());
+        l.rig.movedMeter(i, instruments.channels().get(at).meter().address());
       }
     }
     start(l, () -> store.journal(run.id(), run.plan()));

@@ -11,11 +11,15 @@ interface Line extends AutoCloseable {
   /** Sends a line. */
   void send(String text) throws InstrumentException;
 
-  /** The next line that comes, without its end. */
+  /** The next line that comes, without its end; all of it has come within its time. */
   String receive() throws InstrumentException;
 
-  /** Throws away what has come and was not read. */
-  void drain() throws InstrumentException;
+  /**
+   * Throws away what has come and was not read.
+   *
+   * @return the last line of it; empty for nothing
+   */
+  String drain() throws InstrumentException;
 
   @Override
   void close();

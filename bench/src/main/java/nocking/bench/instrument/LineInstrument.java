@@ -1,11 +1,10 @@
 package nocking.bench.instrument;
 
+import com.google.re2j.Matcher;
+import com.google.re2j.Pattern;
+import com.google.re2j.PatternSyntaxException;
 import java.util.Locale;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
-import java.util.regex.PatternSyntaxException;
 import nocking.bench.instrument.InstrumentException.Kind;
-import nocking.quantity.Sentence;
 import nocking.run.Instrument;
 
 /**
@@ -13,10 +12,6 @@ import nocking.run.Instrument;
  * counts, or a thermometer that reports by itself.
  */
 final class LineInstrument implements Reference {
-  /** The first number of a line; possessive, so that no line takes longer than its length. */
-  private static final Pattern NUMBER =
-      Pattern.compile("[-+]?(?:\\d++(?:\\.\\d*+)?+|\\.\\d++)(?:[eE][-+]?\\d++)?+");
-
   private final Instrument instrument;
   private final Line line;
   private final Pattern pattern;
@@ -46,35 +41,13 @@ final class LineInstrument implements Reference {
     line.drain();
     if (!instrument.ask().isEmpty()) line.send(instrument.ask());
     String answer = line.receive();
-    String field = field(answer);
-    try {
-      return Double.parseDouble(field);
-    } catch (NumberFormatException e) {
-      throw odd(answer);
-    }
+    return Reply.number(instrument, pattern == null ? answer : field(answer));
   }
 
   private String field(String answer) throws InstrumentException {
-    if (pattern == null) {
-      Matcher m = NUMBER.matcher(answer);
-      if (m.find()) return m.group();
-      throw odd(answer);
-    }
     Matcher m = pattern.matcher(answer);
     if (m.find() && m.groupCount() > 0 && m.group(1) != null) return m.group(1);
-    throw odd(answer);
-  }
-
-  private InstrumentException odd(String answer) {
-    String readable = Sentence.readable(answer);
-    String shown = readable.length() > 60 ? readable.substring(0, 60) + " …" : readable;
-    return new InstrumentException(
-        Kind.ODD_ANSWER,
-        "%s sent '%s', expected %s"
-            .formatted(
-                instrument.name(),
-                shown,
-                pattern == null ? "a number" : "what fits " + instrument.pattern()));
+    throw Reply.odd(instrument, answer, "what fits " + instrument.pattern());
   }
 
   @Override

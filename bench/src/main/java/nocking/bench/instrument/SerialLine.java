@@ -3,6 +3,7 @@ package nocking.bench.instrument;
 import com.fazecast.jSerialComm.SerialPort;
 import com.fazecast.jSerialComm.SerialPortInvalidPortException;
 import java.nio.charset.StandardCharsets;
+import java.util.concurrent.TimeUnit;
 import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.quantity.Sentence;
 
@@ -57,11 +58,21 @@ final class SerialLine implements Line {
 
   @Override
   public String receive() throws InstrumentException {
+    return receive(deadline());
+  }
+
+  private static long deadline() {
+    return System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(PATIENCE);
+  }
+
+  /** The whole line has one deadline, and what came of it by then is thrown away. */
+  private String receive(long deadline) throws InstrumentException {
     byte[] one = new byte[1];
     while (true) {
       int n = port.readBytes(one, 1);
       if (n < 0) throw gone();
-      if (n == 0) {
+      if (n == 0 || System.nanoTime() - deadline > 0) {
+        begun.setLength(0);
         throw new InstrumentException(
             Kind.NO_ANSWER, "%s does not answer in %d s".formatted(name, PATIENCE / 1000));
       }
@@ -79,8 +90,11 @@ final class SerialLine implements Line {
   }
 
   @Override
-  public void drain() throws InstrumentException {
-    while (port.bytesAvailable() > 0) receive();
+  public String drain() throws InstrumentException {
+    long deadline = deadline();
+    String last = "";
+    while (port.bytesAvailable() > 0) last = receive(deadline);
+    return last;
   }
 
   @Override

@@ -8,6 +8,7 @@ import java.net.NoRouteToHostException;
 import java.net.Socket;
 import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
+import java.util.concurrent.TimeUnit;
 import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.quantity.Sentence;
 import nocking.run.TcpAddress;
@@ -73,9 +74,18 @@ final class TcpLine implements Line {
 
   @Override
   public String receive() throws InstrumentException {
+    return receive(deadline());
+  }
+
+  private static long deadline() {
+    return System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(PATIENCE);
+  }
+
+  /** The whole line has one deadline: one who drips letter by letter does not answer. */
+  private String receive(long deadline) throws InstrumentException {
     var line = new StringBuilder();
     try {
-      for (int c = in.read(); c != '\n'; c = in.read()) {
+      for (int c = read(deadline); c != '\n'; c = read(deadline)) {
         if (c < 0) throw gone();
         if (c != '\r') line.append((char) c);
         if (line.length() > LONGEST) {
@@ -91,11 +101,21 @@ final class TcpLine implements Line {
     }
   }
 
+  private int read(long deadline) throws IOException {
+    long left = TimeUnit.NANOSECONDS.toMillis(deadline - System.nanoTime());
+    if (left <= 0) throw new SocketTimeoutException();
+    socket.setSoTimeout((int) left);
+    return in.read();
+  }
+
   @Override
-  public void drain() throws InstrumentException {
+  public String drain() throws InstrumentException {
+    long deadline = deadline();
+    String last = "";
     try {
       // Only whole lines lie about: what is being sent now belongs to what is read next.
-      while (in.available() > 0) receive();
+      while (in.available() > 0) last = receive(deadline);
+      return last;
     } catch (IOException e) {
       throw gone();
     }

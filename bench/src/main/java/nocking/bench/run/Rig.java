@@ -31,7 +31,7 @@ public final class Rig implements AutoCloseable {
   private final RunPlan plan;
   private final Reach reach;
   private final Map<Integer, Reference> open = new HashMap<>();
-  private final Map<String, String> addresses = new HashMap<>();
+  private final Map<Integer, String> addresses = new HashMap<>();
   private final HandReference hand = new HandReference();
   private final Map<Integer, HandMeter> typed = new HashMap<>();
 
@@ -57,13 +57,24 @@ public final class Rig implements AutoCloseable {
     typed.get(channel).type(value);
   }
 
-  /** Sends for an instrument at another address from now on. */
-  public synchronized void moved(String name, String address) {
-    addresses.put(name, address);
+  /** Sends for the reference at another address from now on. */
+  public void movedReference(String address) {
+    moved(0, address);
   }
 
-  private synchronized Instrument where(Instrument i) {
-    String address = addresses.get(i.name());
+  /** Sends for the meter of a channel at another address from now on. */
+  public void movedMeter(int channel, String address) {
+    moved(channel + 1, address);
+  }
+
+  /** By what it is for, not by its name: two instruments may be called alike. */
+  private synchronized void moved(int index, String address) {
+    addresses.put(index, address);
+  }
+
+  private synchronized Instrument where(int index) {
+    String address = addresses.get(index);
+    Instrument i = instrument(index);
     return address == null ? i : i.withAddress(address);
   }
 
@@ -76,7 +87,7 @@ public final class Rig implements AutoCloseable {
   private Reference at(int index) throws InstrumentException {
     Reference r = open.get(index);
     if (r == null) {
-      Instrument i = where(instrument(index));
+      Instrument i = where(index);
       r =
           index == 0 && i.byHand()
               ? hand

@@ -41,6 +41,7 @@ public final class BenchServer implements AutoCloseable {
     volatile ServerSocket door;
     final Set<Socket> guests = ConcurrentHashMap.newKeySet();
     private String error = "";
+    private String last = "";
 
     Port(int index) throws IOException {
       this.index = index;
@@ -71,7 +72,7 @@ public final class BenchServer implements AutoCloseable {
       try (guest) {
         var in = new ShortLines(guest.getInputStream());
         for (String line = in.next(); line != null; line = in.next()) {
-          String answer = index < 0 ? command(line.strip()) : answer(line.strip());
+          String answer = index < 0 ? command(line.strip()) : message(line.strip());
           if (answer == null) return;
           if (!answer.isEmpty()) {
             guest.getOutputStream().write((answer + "\n").getBytes(StandardCharsets.US_ASCII));
@@ -82,6 +83,17 @@ public final class BenchServer implements AutoCloseable {
       } finally {
         guests.remove(guest);
       }
+    }
+
+    /** Several in one message are answered in one (IEEE 488.2-1992, 6.3 and 8.3). */
+    private String message(String line) {
+      var answers = new ArrayList<String>();
+      for (String unit : line.split(";")) {
+        String answer = answer(unit.strip().replaceFirst("^:", ""));
+        if (answer == null) return null;
+        if (!answer.isEmpty()) answers.add(answer);
+      }
+      return String.join(";", answers);
     }
 
     /** Null drops the connection; empty says nothing. */
@@ -103,10 +115,29 @@ public final class BenchServer implements AutoCloseable {
       }
       String upper = line.toUpperCase(Locale.ROOT);
       if (upper.equals("*IDN?")) return identity();
-      if (upper.equals("SYST:ERR?")) return error();
+      if (upper.matches("SYST(?:EM)?:ERR(?:OR)?(?::NEXT)?\\?")) return error();
+      if (upper.matches("SYST(?:EM)?:VERS(?:ION)?\\?")) return "1999.0";
+      if (upper.matches("SOUR(?:CE)?\\?") && index == 0) return number(model.target());
       if (upper.startsWith("SOUR") && index == 0) return set(line);
       if (upper.equals("READ?") || upper.startsWith("MEAS")) return reading();
-      error = "-113,\"Undefined header\"";
+      // The reading that was taken last, without another one.
+      if (upper.matches("FETC(?:H)?\\?")) return last.isEmpty() ? reading() : last;
+      return common(upper);
+    }
+
+    /** What every instrument understands (IEEE 488.2-1992, 10.1, mandatory common commands). */
+    private String common(String upper) {
+      switch (upper.split("\\s+")[0]) {
+        case "*CLS" -> error = "";
+        case "*ESE", "*SRE", "*OPC", "*RST", "*WAI" -> {}
+        case "*OPC?" -> {
+          return "1";
+        }
+        case "*ESE?", "*ESR?", "*SRE?", "*STB?", "*TST?" -> {
+          return "0";
+        }
+        default -> error = "-113,\"Undefined header\"";
+      }
       return "";
     }
 
@@ -134,8 +165,12 @@ public final class BenchServer implements AutoCloseable {
     }
 
     private String reading() {
-      return String.format(
-          Locale.ROOT, "%+.8E", index == 0 ? model.reference() : model.volts(index - 1));
+      last = number(index == 0 ? model.reference() : model.volts(index - 1));
+      return last;
+    }
+
+    private static String number(double v) {
+      return String.format(Locale.ROOT, "%+.8E", v);
     }
 
     void close() throws IOException {

@@ -14,7 +14,9 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.UnaryOperator;
 import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.bench.simulated.SteppedClock;
@@ -99,6 +101,81 @@ class ConnectionTest {
     }
   }
 
+  /** A meter that answers twice gives no reading of one question at the next. */
+  @Test
+  void aReplyBelongsToItsQuestion() throws Exception {
+    var asked = new AtomicInteger();
+    Instrument twice = answering(l -> asked.incrementAndGet() + "\n" + asked.get() + "\n");
+    try (Reference r = Connection.open(twice)) {
+      assertThat(r.read()).isEqualTo(1);
+      assertThat(catchThrowableOfType(InstrumentException.class, r::read))
+          .hasMessage("Meter sent '1' without being asked")
+          .matches(InstrumentException::breaks);
+    }
+  }
+
+  /** One who greets whoever comes is understood all the same. */
+  @Test
+  void aGreetingIsNoReply() throws Exception {
+    door = new ServerSocket(0, 1, InetAddress.getLoopbackAddress());
+    var greeted = new CountDownLatch(1);
+    Thread.ofVirtual()
+        .start(
+            () -> {
+              try (Socket s = door.accept();
+                  var in = new BufferedReader(new InputStreamReader(s.getInputStream()))) {
+                s.getOutputStream().write("Welcome\n".getBytes(StandardCharsets.US_ASCII));
+                greeted.countDown();
+                while (in.readLine() != null) {
+                  s.getOutputStream().write("4.5\n".getBytes(StandardCharsets.US_ASCII));
+                }
+              } catch (IOException e) {
+                // The test is over.
+              }
+            });
+    Instrument i =
+        Instrument.of(
+            "Meter", Language.SCPI, "127.0.0.1:" + door.getLocalPort(), "READ?", Unit.VOLT);
+    try (Reference r = Connection.open(i)) {
+      greeted.await();
+      assertThat(r.read()).isEqualTo(4.5);
+      assertThat(r.read()).isEqualTo(4.5);
+    }
+  }
+
+  /** Each letter comes in time, the answer never. */
+  @Test
+  void aDripHasNoMoreTimeThanAnAnswer() throws Exception {
+    door = new ServerSocket(0, 1, InetAddress.getLoopbackAddress());
+    Thread.ofVirtual()
+        .start(
+            () -> {
+              try (Socket s = door.accept()) {
+                while (true) {
+                  s.getOutputStream().write('1');
+                  new CountDownLatch(1).await(300, TimeUnit.MILLISECONDS);
+                }
+              } catch (IOException | InterruptedException e) {
+                // Nobody listens any more.
+              }
+            });
+    Instrument i =
+        Instrument.of(
+            "Meter", Language.SCPI, "127.0.0.1:" + door.getLocalPort(), "READ?", Unit.VOLT);
+    assertThat(failing(i)).hasMessage("Meter does not answer in 2 s");
+  }
+
+  /** A pattern that takes for ever elsewhere takes its line's length here. */
+  @Test
+  void aPatternTakesNoLongerThanItsLine() throws Exception {
+    Instrument i =
+        answering(q -> "a".repeat(4000) + "\n")
+            .withLanguage(Language.LINES)
+            .withPattern("(a+)+$b")
+            .withAsk("?");
+    assertThat(failing(i)).hasMessageContaining("what fits (a+)+$b");
+  }
+
   /** Whoever sends for ever fills nothing. */
   @Test
   void aReplyWithoutAnEndIsGivenUp() throws Exception {
@@ -151,7 +228,8 @@ class ConnectionTest {
   void whatFailedIsSaid() throws Exception {
     Instrument garbled = answering(q -> "#?~\n");
     assertThat(failing(garbled).kind()).isEqualTo(Kind.ODD_ANSWER);
-    assertThat(failing(garbled)).hasMessage("Meter answered '#?~', expected a number");
+    assertThat(failing(garbled))
+        .hasMessage("Meter answered '#?~', expected a number alone or with its unit");
     close();
     Instrument over = answering(q -> "9.9E37\n");
     assertThat(failing(over).kind()).isEqualTo(Kind.OVERRANGE);
@@ -195,7 +273,7 @@ class ConnectionTest {
   /** The number is where the pattern says, in lines that hold other numbers too. */
   @ParameterizedTest
   @CsvSource({
-    "'', 't=12 ch0 1893', 12",
+    "'', 't=12', 12",
     "'ch0 (\\d+)', 't=12 ch0 1893', 1893",
     "'([-\\d.]+) V', '21.5 C -0.125 V', -0.125"
   })
@@ -210,7 +288,7 @@ class ConnectionTest {
   @Test
   void aLineWithoutTheFieldIsNoReading() throws Exception {
     Instrument i = answering(q -> "booting…\n").withLanguage(Language.LINES).withAsk("?");
-    assertThat(failing(i)).hasMessageContaining("expected a number");
+    assertThat(failing(i)).hasMessageContaining("else a pattern that picks it out");
     assertThat(failing(i.withPattern("ch0 (\\d+)"))).hasMessageContaining("what fits ch0 (\\d+)");
     assertThat(failing(i.withPattern("("))).hasMessageContaining("is no pattern");
   }
@@ -232,7 +310,8 @@ class ConnectionTest {
     try {
       while (!Files.exists(far) && pair.isAlive()) pair.waitFor(5, TimeUnit.MILLISECONDS);
       Instrument board =
-          Instrument.of("Board", Language.SERIAL, near.toRealPath() + "@115200", "?", Unit.COUNTS);
+          Instrument.of("Board", Language.SERIAL, near.toRealPath() + "@115200", "?", Unit.COUNTS)
+              .withPattern("adc (\\d+)");
       Thread.ofVirtual()
           .start(
               () -> {

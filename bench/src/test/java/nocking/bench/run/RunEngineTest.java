@@ -168,9 +168,7 @@ class RunEngineTest {
                 } else if (turn % 40 == 30) {
                   bench.say("SIM:FAULT 1 NONE");
                 } else if (turn == 155) {
-                  rig.moved(
-                      plan.channels().getFirst().meter().name(),
-                      "127.0.0.1:" + bench.say("SIM:MOVE 1"));
+                  rig.movedMeter(0, "127.0.0.1:" + bench.say("SIM:MOVE 1"));
                 }
               });
       engine.run();

@@ -12,6 +12,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** A simulated bench under the hands of those who do not know it. */
@@ -65,6 +66,31 @@ class BenchServerTest {
       s.getOutputStream().write("SOUR NaN\nSYST:ERR?\n".getBytes(StandardCharsets.US_ASCII));
       assertThat(in.readLine()).startsWith("-222");
     }
+  }
+
+  /**
+   * Any client finds what the standard makes mandatory (IEEE 488.2-1992, 10.1; SCPI-1999, 21.21).
+   */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "*OPC? | 1",
+        "*ESE?;*ESR?;*SRE?;*STB?;*TST? | 0;0;0;0;0",
+        "*CLS;*RST;*WAI;*ESE 0;*SRE 0;*OPC;SYST:ERR? | 0,\"No error\"",
+        "NONSENSE;SYSTEM:ERROR:NEXT? | -113,\"Undefined header\"",
+        "SYST:VERS? | 1999.0",
+        "SOUR 12;:SOUR? | +1.20000000E+01"
+      })
+  void whatIsMandatoryIsUnderstood(String message, String answer) throws IOException {
+    assertThat(said(server.address(0), message)).isEqualTo(answer);
+  }
+
+  @Test
+  void aReadingIsFetchedAndTakenAlike() throws IOException {
+    String both = said(server.address(1), "READ?;FETC?");
+    assertThat(both.split(";")).hasSize(2);
+    assertThat(both.split(";")[0]).isEqualTo(both.split(";")[1]);
   }
 
   @Test
