@@ -21,11 +21,13 @@ import nocking.channel.ChannelJson;
 import nocking.demo.Hatchery;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Isolated;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Every value keeps its unit to the very end, and what is a share of something says of what. */
+@Isolated
 class UnitsToTheEndTest {
   @TempDir Path folder;
 
