@@ -177,6 +177,24 @@ class RunCommandTest {
             "polish");
     assertThat(unknown.code()).isEqualTo(3);
     assertThat(unknown.err()).contains("'polish'").contains("two ends learnt");
+    for (String address : List.of("127.0.0.1:", ":5025", "127.0.0.1", "h:0", "h:70000")) {
+      Console refused =
+          Console.run(
+              "run",
+              "--draft",
+              "--book",
+              book().toString(),
+              "--channel",
+              "SG-P1",
+              "--reference",
+              "h:1",
+              "--meter",
+              address);
+      assertThat(refused.code()).as(address).isEqualTo(3);
+      assertThat(refused.err())
+          .contains("'%s' is no address; expected HOST:PORT".formatted(address));
+      assertThat(refused.out()).as("no plan is printed").isEmpty();
+    }
   }
 
   /** Interrupted, it ends after the reading under way; what waits is said, and gone on with. */

@@ -1,8 +1,6 @@
 package nocking.bench.instrument;
 
-import java.util.Locale;
 import java.util.Optional;
-import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import nocking.bench.instrument.InstrumentException.Kind;
@@ -46,7 +44,8 @@ final class Reply {
               + "(?:$|[^A-Za-z.])|^(?:[.+\\s]*-){3,}[-+.\\s]*$");
 
   /** Words behind a number that take nothing from it. */
-  private static final Set<String> GOOD = Set.of("OK", "STABLE", "DC", "AC", "RMS", "AUTO");
+  private static final Pattern GOOD =
+      Pattern.compile("(?i)[\\s,]+(?:OK|STABLE|DC|AC|RMS|AUTO)\\s*$");
 
   private final Instrument instrument;
   private final String answer;
@@ -78,14 +77,12 @@ final class Reply {
   }
 
   /** What stands behind the number without the words that take nothing from it. */
-  private String words(String behind) {
-    String unit = behind.strip();
-    for (boolean more = true; more; ) {
-      int at = Math.max(unit.lastIndexOf(' '), unit.lastIndexOf(','));
-      String last = unit.substring(at + 1);
-      more = GOOD.contains(last.toUpperCase(Locale.ROOT));
-      if (more) unit = unit.substring(0, Math.max(at, 0)).strip();
+  private static String words(String behind) {
+    String unit = behind;
+    for (Matcher m = GOOD.matcher(unit); m.find(); m = GOOD.matcher(unit)) {
+      unit = unit.substring(0, m.start());
     }
+    unit = unit.strip();
     // VDC and mVAC are volts.
     return unit.matches("[munkMµ]?[VA](?:DC|AC|dc|ac)")
         ? unit.substring(0, unit.length() - 2)

@@ -42,6 +42,8 @@ class ReplyTest {
     "V, 'temp: 3.3', 3.3",
     "V, '4000.0 mV', 4",
     "V, '4000.0mV OK', 4",
+    "V, '4.0, OK', 4",
+    "V, '4.0 V,stable', 4",
     "V, '0.004 kV', 4",
     "V, '4.0 VDC', 4",
     "V, '4000 mVDC STABLE', 4",
@@ -110,7 +112,8 @@ class ReplyTest {
         "4'000.0",
         "4.0 V;4.1 V",
         "*4.0",
-        "4.0*"
+        "4.0*",
+        "1OK"
       })
   void whatIsNotIsRefused(String answer) {
     assertThat(refused(meter("V"), answer)).as(answer).isEqualTo(Kind.ODD_ANSWER);
@@ -171,7 +174,7 @@ class ReplyTest {
         assertThat(answer.strip())
             .as("seed %d: %s is %s", seed, answer, v)
             .matches(
-                "([A-Za-z]+\\d*\\s*:\\s*|\\d{1,2}:\\d\\d(:\\d\\d)?[ ,]+)?[-+]? ?(\\d+\\.?\\d*|\\.\\d+)([eE][-+]?\\d{1,3})? *[mkK]?V?");
+                "([A-Za-z]+\\d*\\s*:\\s*|\\d{1,2}:\\d\\d(:\\d\\d)?[ ,]+)?[-+]? ?(\\d+\\.?\\d*|\\.\\d+)([eE][-+]?\\d{1,3})? *[mkK]?V?([ ,]+OK)*");
       } catch (InstrumentException e) {
         assertThat(e.kind()).isIn(Kind.ODD_ANSWER, Kind.OVERRANGE);
       }
