@@ -523,8 +523,11 @@ public final class BookFile implements AutoCloseable {
 
   /** The process ends: what is under way comes to its end, and the book is closed. */
   void end() {
-    ending.forEach(Runnable::run);
-    close();
+    try {
+      ending.forEach(Runnable::run);
+    } finally {
+      close();
+    }
   }
 
   /**

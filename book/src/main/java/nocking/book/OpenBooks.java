@@ -13,13 +13,20 @@ final class OpenBooks {
 
   static {
     Runtime.getRuntime()
-        .addShutdownHook(
-            Thread.ofPlatform()
-                .name("book-end")
-                .unstarted(() -> List.copyOf(OPEN).forEach(BookFile::end)));
+        .addShutdownHook(Thread.ofPlatform().name("book-end").unstarted(OpenBooks::end));
   }
 
   private OpenBooks() {}
+
+  private static void end() {
+    for (BookFile book : List.copyOf(OPEN)) {
+      try {
+        book.end();
+      } catch (RuntimeException e) {
+        // Its log holds what the main file lacks, and the others are closed all the same.
+      }
+    }
+  }
 
   static void opened(BookFile book) {
     OPEN.add(book);
