@@ -258,7 +258,7 @@ class RunCommandTest {
     refused(plan, sound.replace("\"hatchery-bl-p1\"", "\"ZZ-1\""), "has no channel 'ZZ-1'");
     refused(
         plan, sound.replaceFirst("\"setPoints\" : \\[[^]]*]", "\"setPoints\" : []"), "set points");
-    refused(plan, sound.replace("\"deviation\"", "\"dviation\""), "settle.deviation");
+    refused(plan, sound.replace("\"within\"", "\"wihtin\""), "settle.within");
     refused(plan, sound.replaceFirst("\"unit\" : \"V\"", "\"unit\" : \"tomorrow\""), "is no unit");
     refused(
         plan,

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.DoubleBinaryOperator;
 import nocking.channel.Definition;
 import nocking.path.SignalPath;
 import nocking.placement.Nominal;
@@ -22,14 +23,15 @@ import nocking.run.Unsettled;
 
 /** What a run on a channel would usually be: a first draft of its plan. */
 public final class RunDraft {
-  /** Seconds of lag that are taken where nothing was learnt yet. */
-  public static final double USUAL_LAG = 15;
-
   /** Share of the tolerance that a point may be from where it is going. */
   private static final double SHARE = 0.2;
 
   private static final double WITHOUT_TOLERANCE = 0.005;
   private static final int STEPS = 7;
+  private static final int PLACES = 16;
+
+  /** Share of the slope in the middle below which a place counts as flat. */
+  private static final double FLAT = 0.05;
 
   /** Readings that make a point where a meter gives them. */
   public static final int AVERAGE = 10;
@@ -52,30 +54,45 @@ public final class RunDraft {
         .map(p -> new Nominal(a.channel().definition().working(), p::output, scatter));
   }
 
-  /** How a channel would be read, with limits to settle by that its tolerance asks for. */
-  public static RunChannel channel(Analysis a, Instrument meter, double lag) {
+  /** How a channel would be read, as near to its end as its tolerance asks for. */
+  public static RunChannel channel(Analysis a, Instrument meter) {
     double step = a.channel().design().converter().step();
-    double within = SHARE * tolerance(a) * slope(a);
+    UsualLag lag = UsualLag.of(a.channel());
+    double within = SHARE * tolerance(a) * Math.abs(slope(a, Math::min));
     return new RunChannel(
         a.channel().id(),
         a.channel().tag(),
         RawUnit.VOLTS,
         meter,
-        SettleRule.proposed(Math.max(within, step / 2), step, lag, 1),
+        new SettleRule.Rest(
+            Math.max(within, step / 2), lag.seconds(), lag.creep(), slope(a, (p, q) -> p)),
         "");
   }
 
-  /** Volts at the converter for one of the quantity, in the middle of the working range. */
-  private static double slope(Analysis a) {
+  /**
+   * Volts at the converter for one of the quantity in the working range, with its sign: that in the
+   * middle, and which of it and those at other places is to be taken.
+   */
+  private static double slope(Analysis a, DoubleBinaryOperator which) {
     Span range = a.channel().definition().working();
     double whole = a.channel().design().converter().reference().number() / range.width();
     Optional<SignalPath> path = a.design().path();
     if (path.isEmpty()) return whole;
-    double h = range.width() / 100;
-    double s =
-        Math.abs(path.get().output(range.middle() + h) - path.get().output(range.middle() - h))
-            / (2 * h);
-    return s > 0 && Double.isFinite(s) ? s : whole;
+    double s = slope(path.get(), range, 0.5);
+    double sign = Math.signum(s);
+    double most = Math.abs(s);
+    for (int i = 0; i <= PLACES; i++) {
+      double other = Math.abs(slope(path.get(), range, (double) i / PLACES));
+      // Where the curve is flat altogether, no nearness would do.
+      if (other > FLAT * most) s = sign * which.applyAsDouble(Math.abs(s), other);
+    }
+    return s != 0 && Double.isFinite(s) ? s : whole;
+  }
+
+  private static double slope(SignalPath path, Span range, double share) {
+    double h = range.width() / 200;
+    double x = range.low() + h + share * (range.width() - 2 * h);
+    return (path.output(x + h) - path.output(x - h)) / (2 * h);
   }
 
   /** A plan for channels that are read together, up and down in even steps. */
@@ -85,7 +102,7 @@ public final class RunDraft {
     Definition d = first.channel().definition();
     var read = new ArrayList<RunChannel>();
     for (int i = 0; i < channels.size(); i++) {
-      read.add(channel(channels.get(i), meters.get(i), USUAL_LAG));
+      read.add(channel(channels.get(i), meters.get(i)));
     }
     return new RunPlan(
         "%s %s".formatted(d.tag(), d.name()).strip(),

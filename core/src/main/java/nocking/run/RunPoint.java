@@ -2,7 +2,10 @@ package nocking.run;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonInclude;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * A target that is done with.
@@ -15,6 +18,8 @@ import java.util.List;
  * @param why where it was not simply settled
  * @param placeUnknown true where nobody read the reference, and {@code applied} is only where it
  *     was before; null where it was read
+ * @param arrivals for each channel how near it was to its end; null where that is not known, and
+ *     null in place of a channel of which it is not
  */
 public record RunPoint(
     long at,
@@ -23,8 +28,19 @@ public record RunPoint(
     List<List<Double>> readings,
     How how,
     String why,
-    @JsonInclude(JsonInclude.Include.NON_NULL) Boolean placeUnknown)
+    @JsonInclude(JsonInclude.Include.NON_NULL) Boolean placeUnknown,
+    @JsonInclude(JsonInclude.Include.NON_NULL) List<Arrival> arrivals)
     implements RunEntry {
+  /**
+   * How near the readings of a channel were to where they were going.
+   *
+   * @param toCome what was still to come behind their mean, in the raw unit
+   * @param uncertainty of that, standard, in the raw unit; what the mean scatters is in it
+   * @param lag time constant that was seen, in seconds; null where none was
+   */
+  public record Arrival(
+      double toCome, double uncertainty, @JsonInclude(JsonInclude.Include.NON_NULL) Double lag) {}
+
   /** How a point came to its end. */
   public enum How {
     SETTLED,
@@ -39,17 +55,24 @@ public record RunPoint(
   public RunPoint {
     readings = readings.stream().map(List::copyOf).toList();
     why = why == null ? "" : why;
+    arrivals = arrivals == null ? null : Collections.unmodifiableList(new ArrayList<>(arrivals));
   }
 
   /** A point at which the reference was read. */
   public RunPoint(
       long at, int target, double applied, List<List<Double>> readings, How how, String why) {
-    this(at, target, applied, readings, how, why, null);
+    this(at, target, applied, readings, how, why, null, null);
   }
 
   /** What the reference said; NaN where nobody read it. */
   double place() {
     return Boolean.TRUE.equals(placeUnknown) ? Double.NaN : applied;
+  }
+
+  /** How near the readings of a channel were to where they were going; empty where not known. */
+  public Optional<Arrival> arrival(int channel) {
+    boolean known = arrivals != null && channel < arrivals.size();
+    return known ? Optional.ofNullable(arrivals.get(channel)) : Optional.empty();
   }
 
   /** Mean of a channel's readings; NaN without any. */

@@ -7,6 +7,7 @@ import nocking.points.RawUnit;
 import nocking.procedure.Deed;
 import nocking.procedure.Step;
 import nocking.procedure.Taken;
+import nocking.quantity.Numbers;
 import nocking.run.RunPoint.How;
 
 /**
@@ -33,10 +34,9 @@ public final class RunProgress {
   private List<Settling> channels;
   private final List<RunPoint> points = new ArrayList<>();
   private final List<String> superseded = new ArrayList<>();
-  private List<List<Double>> counted;
-  private double appliedSum;
-  private int placed;
-  private int sweeps;
+  private final List<Double> came = new ArrayList<>();
+  private final List<Double> lags = new ArrayList<>();
+  private Average average;
   private int next;
   private Phase phase = Phase.APPROACHING;
   private long since = Long.MIN_VALUE;
@@ -48,6 +48,10 @@ public final class RunProgress {
 
   public RunProgress(RunPlan plan) {
     this.plan = plan;
+    for (int i = 0; i < plan.channels().size(); i++) {
+      came.add(Double.NaN);
+      lags.add(Double.NaN);
+    }
     look();
     begin();
   }
@@ -86,10 +90,7 @@ public final class RunProgress {
   /** Begins the point anew. */
   private void begin() {
     double hold = step().map(Step::hold).orElse(0.0);
-    channels =
-        plan.channels().stream()
-            .map(c -> new Settling(hold > 0 ? new SettleRule.Dwell(hold) : c.settle()))
-            .toList();
+    channels = settlings(hold);
     ready = step().map(s -> !asks(s)).orElse(true);
     since = Long.MIN_VALUE;
     forced = "";
@@ -99,12 +100,40 @@ public final class RunProgress {
     if (!over()) phase = Phase.APPROACHING;
   }
 
+  private List<Settling> settlings(double hold) {
+    var list = new ArrayList<Settling>();
+    for (int i = 0; i < plan.channels().size(); i++) {
+      RunChannel c = plan.channels().get(i);
+      var s = new Settling(hold > 0 ? new SettleRule.Dwell(hold) : c.settle(), v -> amount(c, v));
+      double before = came.get(i);
+      if (Double.isFinite(before)) s.comesFrom(before);
+      double lag = lags.get(i);
+      if (Double.isFinite(lag)) s.learn(lag);
+      list.add(s);
+    }
+    return list;
+  }
+
+  /** An amount of a reading in the unit of the plan where that can be told, else in its own. */
+  private String amount(RunChannel c, double v) {
+    if (c.settle() instanceof SettleRule.Rest r && r.sensitivity() != 0) {
+      return (Numbers.significant(v / Math.abs(r.sensitivity()), 2) + " " + plan.unit()).strip();
+    }
+    return Numbers.compact(v, c.raw().unit().symbol(), 2);
+  }
+
+  /** What a point teaches of its channels: where they are now, and how fast they came there. */
+  private void learn(RunPoint p) {
+    for (int i = 0; i < plan.channels().size(); i++) {
+      if (p.readings().get(i).isEmpty()) continue;
+      came.set(i, p.mean(i));
+      RunPoint.Arrival a = p.arrival(i).orElse(null);
+      if (a != null && a.lag() != null && p.how() == How.SETTLED) lags.set(i, a.lag());
+    }
+  }
+
   private void countAnew() {
-    counted = new ArrayList<>();
-    for (int i = 0; i < plan.channels().size(); i++) counted.add(new ArrayList<>());
-    appliedSum = 0;
-    placed = 0;
-    sweeps = 0;
+    average = new Average(plan.channels().size(), wanted());
   }
 
   /** Takes what was done. */
@@ -179,6 +208,7 @@ public final class RunProgress {
   private void close(RunPoint p) {
     points.add(p);
     superseded.add("");
+    learn(p);
     next = p.target() + 1;
     look();
     if (next >= targets.size()) phase = Phase.DONE;
@@ -201,7 +231,9 @@ public final class RunProgress {
     if (phase == Phase.APPROACHING && there) phase = Phase.SETTLING;
     else if (phase != Phase.APPROACHING && !there && forced.isEmpty()) leave();
     if (phase != Phase.APPROACHING) {
-      for (int i = 0; i < channels.size(); i++) channels.get(i).take(s.at(), s.raw().get(i));
+      for (int i = 0; i < channels.size(); i++) {
+        channels.get(i).take(s.at(), s.raw().get(i), still(s, i));
+      }
     }
     if (plan.typed()) return typed(s);
     return switch (phase) {
@@ -209,6 +241,16 @@ public final class RunProgress {
       case AVERAGING -> averaging(s);
       case HELD, STOPPED, DONE -> Optional.empty();
     };
+  }
+
+  /** What a reading would be if the reference stood at its set point. */
+  private double still(Sweep s, int channel) {
+    double raw = s.raw().get(channel);
+    double at = targets.get(next).setPoint();
+    SettleRule rule = plan.channels().get(channel).settle();
+    boolean followed =
+        rule instanceof SettleRule.Rest && Double.isFinite(at) && Double.isFinite(s.applied());
+    return followed ? raw - ((SettleRule.Rest) rule).sensitivity() * (s.applied() - at) : raw;
   }
 
   /** Who types has seen it settle: each number is a reading, and nothing gives up meanwhile. */
@@ -237,13 +279,21 @@ public final class RunProgress {
   }
 
   private Optional<RunPoint> settling(Sweep s) {
+    double reach = wanted() * plan.every();
     if (phase == Phase.SETTLING
-        && channels.stream().allMatch(Settling::settled)
-        && stuck().isEmpty()) {
+        && channels.stream().allMatch(c -> c.ready(reach))
+        && dead().isEmpty()) {
       average();
-      return Optional.empty();
+      return averaging(s);
     }
-    if (s.at() - since <= 1000 * plan.giveUp()) return Optional.empty();
+    return late(s) ? givenUp(s) : Optional.empty();
+  }
+
+  private boolean late(Sweep s) {
+    return s.at() - since > 1000 * plan.giveUp();
+  }
+
+  private Optional<RunPoint> givenUp(Sweep s) {
     String why = "not settled after %s s: %s".formatted(seconds(plan.giveUp()), whyNot());
     return switch (plan.then()) {
       case TAKE -> {
@@ -269,26 +319,63 @@ public final class RunProgress {
   }
 
   private Optional<RunPoint> averaging(Sweep s) {
-    if (forced.isEmpty() && !plan.typed() && channels.stream().anyMatch(Settling::moves)) {
+    boolean free = forced.isEmpty() && !plan.typed();
+    boolean whole = s.raw().stream().allMatch(Double::isFinite);
+    double reach = wanted() * plan.every();
+    if (free && (!whole || channels.stream().anyMatch(c -> c.moves(reach)))) {
       moved++;
       countAnew();
       phase = Phase.SETTLING;
       return Optional.empty();
     }
-    for (int i = 0; i < counted.size(); i++) {
-      double v = s.raw().get(i);
-      if (Double.isFinite(v)) counted.get(i).add(v);
-    }
-    boolean read = Double.isFinite(s.applied());
-    if (read) placed++;
-    double applied = read ? s.applied() : setPoint();
-    appliedSum += applied;
-    sweeps++;
-    if (sweeps < wanted()) return Optional.empty();
-    Boolean unknown = placed == 0 && plan.procedure() != null ? Boolean.TRUE : null;
-    var p = new RunPoint(s.at(), next, appliedSum / sweeps, counted, how, forced, unknown);
+    for (int i = 0; i < channels.size(); i++) average.take(i, s.raw().get(i), still(s, i));
+    average.placed(s.applied(), setPoint());
+    if (!average.full()) return Optional.empty();
+    if (free && !holds()) return late(s) ? givenUp(s) : Optional.empty();
+    var p = point(s);
     close(p);
     return Optional.of(p);
+  }
+
+  private boolean holds() {
+    for (int i = 0; i < channels.size(); i++) {
+      if (!channels.get(i).holds(average.still(i))) return false;
+    }
+    return true;
+  }
+
+  private RunPoint point(Sweep s) {
+    Boolean unknown = !average.placeKnown() && plan.procedure() != null ? Boolean.TRUE : null;
+    var arrivals = new ArrayList<RunPoint.Arrival>();
+    var missing = new StringBuilder();
+    for (int i = 0; i < channels.size(); i++) {
+      arrivals.add(arrival(i));
+      int n = average.readings().get(i).size();
+      if (n < average.sweeps() && !plan.typed()) {
+        missing.append(
+            "; %s gave %d of %d readings"
+                .formatted(plan.channels().get(i).tag(), n, average.sweeps()));
+      }
+    }
+    boolean any = arrivals.stream().anyMatch(a -> a != null);
+    return new RunPoint(
+        s.at(),
+        next,
+        average.applied(),
+        average.readings(),
+        how,
+        forced + missing,
+        unknown,
+        any ? arrivals : null);
+  }
+
+  /** How near a channel's mean is to where it was going; null where too little was read. */
+  private RunPoint.Arrival arrival(int channel) {
+    Outlook o = channels.get(channel).outlook();
+    double mean = average.still(channel);
+    if (!o.known() || !Double.isFinite(mean) || plan.typed()) return null;
+    return new RunPoint.Arrival(
+        o.end() - mean, o.error(), Double.isFinite(o.lag()) ? o.lag() : null);
   }
 
   /**
@@ -314,6 +401,14 @@ public final class RunProgress {
     return Optional.empty();
   }
 
+  /** The channel whose meter no longer looks, as far as its readings tell. */
+  private Optional<RunChannel> dead() {
+    for (int i = 0; i < channels.size(); i++) {
+      if (channels.get(i).stoppedDead()) return Optional.of(plan.channels().get(i));
+    }
+    return stuck();
+  }
+
   /** Why the point under way has not settled; empty when it has. */
   public String whyNot() {
     if (waitsForHands()) return "the hands are not done yet";
@@ -321,6 +416,10 @@ public final class RunProgress {
     String settling =
         channels.stream().map(Settling::why).filter(w -> !w.isEmpty()).findFirst().orElse("");
     if (!settling.isEmpty()) return settling;
+    if (phase == Phase.AVERAGING && forced.isEmpty() && average.full() && !plan.typed()) {
+      return "the mean of %d readings scatters still; more readings in a point help"
+          .formatted(wanted());
+    }
     return stuck()
         .map(c -> "%s reads exactly what it read at the last set point".formatted(c.tag()))
         .orElse("");
@@ -380,7 +479,7 @@ public final class RunProgress {
 
   /** Sweeps that count for the point under way. */
   public int averaged() {
-    return sweeps;
+    return average.sweeps();
   }
 
   /** How often the point under way moved after it had settled. */
@@ -398,7 +497,7 @@ public final class RunProgress {
     return switch (phase) {
       case SETTLING ->
           channels.stream().mapToDouble(Settling::left).max().orElse(0) + wanted() * plan.every();
-      case AVERAGING -> (wanted() - sweeps) * plan.every();
+      case AVERAGING -> (wanted() - average.sweeps()) * plan.every();
       case APPROACHING, HELD -> Double.NaN;
       case STOPPED, DONE -> 0;
     };

@@ -40,8 +40,9 @@ public record RunSnapshot(
     boolean hands,
     List<Taken> taken) {
 
-  /** Mean, scatter and slope of the window of a channel, in its raw unit. */
-  public record Channel(double mean, double deviation, double slope, double lag, boolean settled) {}
+  /** Mean, scatter and slope of the window of a channel, and where it goes, in its raw unit. */
+  public record Channel(
+      double mean, double deviation, double slope, double lag, boolean settled, Outlook outlook) {}
 
   /** Where it stands now. */
   public static RunSnapshot of(RunProgress p, String trouble) {
@@ -53,7 +54,8 @@ public record RunSnapshot(
     var channels = new ArrayList<Channel>();
     for (int i = 0; i < p.plan().channels().size(); i++) {
       Settling s = p.channel(i);
-      channels.add(new Channel(s.mean(), s.deviation(), s.slope(), s.lag(), s.settled()));
+      channels.add(
+          new Channel(s.mean(), s.deviation(), s.slope(), s.lag(), s.settled(), s.outlook()));
     }
     var superseded = new ArrayList<String>();
     for (int i = 0; i < p.points().size(); i++) superseded.add(p.superseded(i));

@@ -7,11 +7,35 @@ import nocking.quantity.QuantityException;
 /** When the readings of one channel count as settled; limits are in the channel's raw unit. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
 @JsonSubTypes({
+  @JsonSubTypes.Type(value = SettleRule.Rest.class, name = "rest"),
   @JsonSubTypes.Type(value = SettleRule.Stable.class, name = "stable"),
   @JsonSubTypes.Type(value = SettleRule.Dwell.class, name = "dwell"),
   @JsonSubTypes.Type(value = SettleRule.ByHand.class, name = "by-hand")
 })
 public sealed interface SettleRule {
+
+  /**
+   * What may still come is within a distance, for all that the readings tell ({@link Approach}).
+   *
+   * @param within distance from where it comes to rest that is left over, above 0
+   * @param lag usual time constant in seconds, above 0; one that was seen in the run takes its
+   *     place
+   * @param creep share of a step that may come much later than the rest, 0 … 0.5; 0 for none
+   * @param sensitivity by how much a reading changes with one of what is applied, so that a
+   *     reference that still moves is followed; 0 where that is not known
+   */
+  record Rest(double within, double lag, double creep, double sensitivity) implements SettleRule {
+    public Rest {
+      positive(within, "the distance");
+      positive(lag, "the usual lag");
+      if (!(creep >= 0 && creep <= 0.5)) {
+        throw new QuantityException("a creep of %s of a step; it is 0 … 0.5".formatted(creep));
+      }
+      if (!Double.isFinite(sensitivity)) {
+        throw new QuantityException("the sensitivity is %s; it is a number".formatted(sensitivity));
+      }
+    }
+  }
 
   /**
    * Standard deviation and slope of a window are both within limits.
@@ -49,30 +73,5 @@ public sealed interface SettleRule {
     if (!(v > 0) || Double.isInfinite(v)) {
       throw new QuantityException("%s to settle by is %s; it is above 0".formatted(what, v));
     }
-  }
-
-  /**
-   * Limits by which a first-order lag has come within a distance of its end.
-   *
-   * <p>Behind a lag τ a reading that moves by m per second is m·τ from where it goes: so the slope
-   * may be {@code within / lag}. The slope of n evenly spaced readings with scatter σ over a window
-   * w has the standard error σ √12 / (w √n) (least squares, large n), and twice that has to leave
-   * room below the limit; the window is as long as that takes, a third of the limit.
-   *
-   * @param within distance that may be left, in the raw unit, above 0
-   * @param scatter standard deviation of one reading, at least 0
-   * @param lag time constant in seconds, above 0
-   * @param every seconds between readings, above 0
-   */
-  static Stable proposed(double within, double scatter, double lag, double every) {
-    positive(within, "the distance");
-    positive(lag, "the lag");
-    positive(every, "the time between readings");
-    double slope = within / lag;
-    double ofNoise = Math.cbrt(12 * every * Math.pow(Settling.CAUTION * scatter / (slope / 3), 2));
-    double window = Math.max(Math.max(ofNoise, Settling.FEWEST * every), lag / 4);
-    // The scatter of few readings varies by a third and more; a slope at its limit adds its own.
-    double deviation = 1.5 * Math.hypot(scatter, slope * window / Math.sqrt(12));
-    return new Stable(Math.max(deviation, 1e-3 * within), slope, Math.ceil(window / every) * every);
   }
 }

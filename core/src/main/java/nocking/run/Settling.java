@@ -1,5 +1,8 @@
 package nocking.run;
 
+import java.util.function.DoubleFunction;
+import nocking.quantity.Numbers;
+
 /**
  * The readings of one channel as they come, and whether they have settled. What is looked at is a
  * window that moves with them; memory is that of the window, time is the same for every reading.
@@ -13,6 +16,20 @@ public final class Settling {
 
   /** Fewest readings of which a slope and a scatter are taken. */
   static final int FEWEST = 5;
+
+  /** Share of the distance that is left over which need not be told apart. */
+  private static final double FINE = 0.02;
+
+  /** Seconds that are taken for the lag where a rule says nothing of it. */
+  private static final double UNKNOWN_LAG = 10;
+
+  /** Chance that a point is farther from its end than its rule allows. */
+  private static final double WRONG = 0.015;
+
+  private static final double USUAL_WINDOW = 30;
+
+  /** Usual lags from which on a movement is called a drift. */
+  private static final double DRIFTS = 10;
 
   private static final int START = 64;
   private static final double MILLISECONDS = 1e-3;
@@ -33,15 +50,39 @@ public final class Settling {
   private double sumTT;
   private double sumTY;
   private double sumYY;
-  private final LagEstimate lag = new LagEstimate();
+  private final DoubleFunction<String> amount;
+  private final Approach approach;
+  private final Scatter digits = new Scatter();
 
   public Settling(SettleRule rule) {
+    this(rule, v -> Numbers.significant(v, 2));
+  }
+
+  /**
+   * @param amount an amount of the readings in words, with its unit
+   */
+  Settling(SettleRule rule, DoubleFunction<String> amount) {
     this.rule = rule;
+    this.amount = amount;
+    approach =
+        rule instanceof SettleRule.Rest r
+            ? new Approach(r.lag(), r.creep(), FINE * r.within())
+            : new Approach(UNKNOWN_LAG, 0, 0);
+  }
+
+  /** Where the readings were at the set point before. */
+  void comesFrom(double reading) {
+    approach.comesFrom(reading);
+  }
+
+  /** A lag that was seen at another set point takes the place of the usual one. */
+  void learn(double lag) {
+    approach.learn(lag);
   }
 
   /** Seconds of readings that are kept. */
   private double window() {
-    return rule instanceof SettleRule.Stable s ? s.window() : 30;
+    return rule instanceof SettleRule.Stable s ? s.window() : USUAL_WINDOW;
   }
 
   /**
@@ -52,6 +93,15 @@ public final class Settling {
    * @param value finite; anything else is no reading and begins anew
    */
   public void take(long at, double value) {
+    take(at, value, value);
+  }
+
+  /**
+   * Takes a reading.
+   *
+   * @param still what it would be if the reference did not move
+   */
+  void take(long at, double value, double still) {
     double t = at * MILLISECONDS;
     if (!Double.isFinite(value)) {
       forget();
@@ -63,7 +113,8 @@ public final class Settling {
     push(t, value);
     while (size > 1 && t - times[at(0)] > window() + MILLISECONDS / 2) drop();
     if (sinceSums >= size) sums();
-    lag.take(t, slope(), slopeError(), full());
+    digits.take(value);
+    approach.take(t, still);
   }
 
   /** Begins anew, as for another set point. */
@@ -73,7 +124,8 @@ public final class Settling {
     began = Long.MIN_VALUE;
     byHand = false;
     sinceSums = 0;
-    lag.forget();
+    digits.forget();
+    approach.forget();
     sumT = sumY = sumTT = sumTY = sumYY = 0;
   }
 
@@ -182,6 +234,16 @@ public final class Settling {
     return size >= FEWEST && spreadY() == 0 && allEqual();
   }
 
+  /** True when readings that moved or scattered repeat to the last digit all at once. */
+  public boolean stoppedDead() {
+    return digits.frozen();
+  }
+
+  /** Where the readings are going. */
+  public Outlook outlook() {
+    return approach.outlook();
+  }
+
   private boolean allEqual() {
     for (int i = 1; i < size; i++) if (values[at(i)] != values[first]) return false;
     return true;
@@ -190,6 +252,7 @@ public final class Settling {
   /** True when what has come so far has settled by the rule. */
   public boolean settled() {
     return switch (rule) {
+      case SettleRule.Rest r -> within(r, 0);
       case SettleRule.Stable s ->
           full()
               && deviation() <= s.deviation()
@@ -199,8 +262,33 @@ public final class Settling {
     };
   }
 
+  /** True when the mean of readings over some seconds from now on will likely be good enough. */
+  private boolean within(SettleRule.Rest r, double seconds) {
+    // What still moves clearly within a few readings needs no closer look.
+    if (digits.frozen() || approach.strides() > 2 * r.within()) return false;
+    Outlook o = approach.outlook();
+    return o.known()
+        && Math.abs(o.toCome(seconds / 2)) + o.leftOfSwing(seconds) <= r.within()
+        && o.error() <= r.within();
+  }
+
+  /** True when readings may be averaged over some seconds from now on. */
+  boolean ready(double seconds) {
+    return rule instanceof SettleRule.Rest r ? within(r, seconds) : settled();
+  }
+
+  /**
+   * True when a mean of readings is as near to where they come to rest as the rule asks for.
+   *
+   * @param still the mean, of what the readings would be if the reference did not move
+   */
+  boolean holds(double still) {
+    return !(rule instanceof SettleRule.Rest r) || approach.chance(still, r.within()) <= WRONG;
+  }
+
   /** True when what had settled has clearly left its limits again; noise alone does not. */
-  boolean moves() {
+  boolean moves(double seconds) {
+    if (rule instanceof SettleRule.Rest r) return !within(r, seconds);
     return rule instanceof SettleRule.Stable s
         && full()
         && (deviation() > 2 * s.deviation()
@@ -213,6 +301,7 @@ public final class Settling {
    */
   public double left() {
     return switch (rule) {
+      case SettleRule.Rest r -> settled() ? 0 : leftOf(r);
       case SettleRule.Stable s -> settled() ? 0 : leftOf(s);
       case SettleRule.Dwell d ->
           size == 0 ? d.seconds() : Math.max(0, d.seconds() - (last - began * MILLISECONDS));
@@ -220,26 +309,65 @@ public final class Settling {
     };
   }
 
+  private double leftOf(SettleRule.Rest r) {
+    Outlook o = approach.outlook();
+    double far = Math.max(Math.abs(o.toCome()), o.error());
+    return o.odd() ? Double.NaN : Math.max(0, o.lag() * Math.log(far / r.within()));
+  }
+
   private double leftOf(SettleRule.Stable s) {
     if (!full()) return size == 0 ? s.window() : s.window() - (last - times[first]);
     // While it still bends, the error of a straight line says little about the noise at the end.
     double room = Math.max(s.slope() - CAUTION * slopeError(), s.slope() / 2);
-    return Math.max(0, lag.seconds() * Math.log(Math.abs(slope()) / room));
+    return Math.max(0, approach.outlook().lag() * Math.log(Math.abs(slope()) / room));
   }
 
   /** Time constant in seconds that the course so far shows; NaN while none can be told. */
   public double lag() {
-    return lag.seconds();
+    return approach.outlook().lag();
   }
 
   /** Why it has not settled, in words; empty when it has. */
   public String why() {
     if (settled()) return "";
     return switch (rule) {
+      case SettleRule.Rest r -> why(r);
       case SettleRule.Stable s -> why(s);
       case SettleRule.Dwell _ -> "the wait is not over";
       case SettleRule.ByHand _ -> "the operator has not said so";
     };
+  }
+
+  /** What it does, and what helps. */
+  private String why(SettleRule.Rest r) {
+    Outlook o = approach.outlook();
+    if (digits.frozen()) {
+      return "it repeats to the last digit although it moved or scattered before, as of a meter that"
+          + " hangs";
+    }
+    if (!o.known()) return "too few readings yet";
+    if (o.swing() > r.within()) {
+      return "it swings by ±%s in %s s; a mean over whole periods helps"
+          .formatted(amount.apply(o.swing()), Numbers.significant(o.period(), 2));
+    }
+    if (o.odd() && Math.sqrt(2) * deviation() > r.within()) {
+      return "it goes up and down or jumps, by ±%s in the last %s s"
+          .formatted(
+              amount.apply(Math.sqrt(2) * deviation()),
+              Numbers.significant(last - times[first], 2));
+    }
+    if (Math.abs(o.toCome()) > r.within()) {
+      return o.lag() < DRIFTS * r.lag()
+          ? "it still moves: %s to come, with a lag of %s s"
+              .formatted(amount.apply(Math.abs(o.toCome())), Numbers.significant(o.lag(), 2))
+          : "it drifts by %s a minute".formatted(amount.apply(60 * Math.abs(slope())));
+    }
+    if (o.noise() > r.within()) {
+      return "it scatters by %s, more than the ±%s that it has to come to; more readings help"
+          .formatted(amount.apply(o.noise()), amount.apply(r.within()));
+    }
+    return "where it comes to is known to ±%s only; more readings help"
+        .formatted(amount.apply(2 * o.error()));
   }
 
   private String why(SettleRule.Stable s) {

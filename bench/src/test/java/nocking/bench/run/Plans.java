@@ -35,18 +35,18 @@ final class Plans {
             .mapToObj(
                 i -> {
                   var s = scene.sensors().get(i);
-                  double volts =
-                      Math.abs(
-                              s.volts().applyAsDouble(setPoints[setPoints.length - 1])
-                                  - s.volts().applyAsDouble(setPoints[0]))
-                          / Math.max(1, setPoints.length - 1);
+                  double last = setPoints[setPoints.length - 1];
+                  double rise =
+                      s.volts().applyAsDouble(last) - s.volts().applyAsDouble(setPoints[0]);
+                  double span = last - setPoints[0];
+                  double volts = Math.abs(rise) / Math.max(1, setPoints.length - 1);
                   double lag = Math.max(1, s.lag() + scene.stimulus().lag());
                   return new RunChannel(
                       "id-" + s.tag(),
                       s.tag(),
                       RawUnit.VOLTS,
                       meters.get(i),
-                      SettleRule.proposed(volts / 100, 1.5 * s.scatter() + 0.002, lag, 1),
+                      new SettleRule.Rest(Math.max(volts / 100, 0.002), lag, 0, rise / span),
                       "");
                 })
             .toList();

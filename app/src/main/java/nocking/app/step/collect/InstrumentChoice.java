@@ -240,10 +240,7 @@ final class InstrumentChoice {
     for (Channel c : together(draft)) {
       Instrument m = meter(c, meterName, bench);
       int at = BenchRuns.place(draft, c.id());
-      RunChannel now =
-          at >= 0
-              ? draft.channels().get(at)
-              : RunDraft.channel(desk.analysis(c), m, RunDraft.USUAL_LAG);
+      RunChannel now = at >= 0 ? draft.channels().get(at) : RunDraft.channel(desk.analysis(c), m);
       read.add(new RunChannel(c.id(), c.tag(), now.raw(), m, now.settle(), now.place()));
     }
     return Optional.of(draft.withReference(ref).withChannels(read).withSupply(supply()));

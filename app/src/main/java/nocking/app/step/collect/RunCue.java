@@ -22,6 +22,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.run.Act;
+import nocking.run.Outlook;
 import nocking.run.RunChannel;
 import nocking.run.RunPlan;
 import nocking.run.RunProgress.Phase;
@@ -350,6 +351,7 @@ final class RunCue extends VBox {
   private static String state(RunSnapshot n, int channel) {
     RunSnapshot.Channel at = n.channels().get(channel);
     RunChannel c = n.plan().channels().get(channel);
+    if (c.settle() instanceof SettleRule.Rest r) return toCome(at.outlook(), r, c);
     if (!(c.settle() instanceof SettleRule.Stable s) || !Double.isFinite(at.slope())) return "";
     return "slope %s %s\ns %s %s"
         .formatted(
@@ -357,6 +359,15 @@ final class RunCue extends VBox {
             compared(Math.abs(at.slope()), s.slope(), c, "/s"),
             small(at.deviation(), c),
             compared(at.deviation(), s.deviation(), c, ""));
+  }
+
+  /** What may still come, with what is not known of it. */
+  private static String toCome(Outlook o, SettleRule.Rest r, RunChannel c) {
+    if (!o.known()) return "";
+    String lag =
+        Double.isFinite(o.lag()) ? "\nlag %s s".formatted(Numbers.significant(o.lag(), 2)) : "";
+    return "to come %s ± %s\nwithin ±%s%s"
+        .formatted(small(o.toCome(), c), small(2 * o.error(), c), small(r.within(), c), lag);
   }
 
   private static String compared(double v, double limit, RunChannel c, String per) {

@@ -51,6 +51,8 @@ final class RunForm {
   private final DropDown<String> kind;
   private final EntryField calm;
   private final DropDown<Course> course;
+  private final EntryField within;
+  private final EntryField lag;
   private final EntryField deviation;
   private final EntryField slope;
   private final EntryField window;
@@ -98,6 +100,8 @@ final class RunForm {
     course =
         choice(
             "run-course", List.of(Course.values()), Course::title, v -> edit(p -> p.withCourse(v)));
+    within = field("run-within", "Settled within", t -> rest(milli(t), null));
+    lag = field("run-lag", "Usual lag", t -> rest(null, Value.typed(t, SECOND).number()));
     deviation = field("run-deviation", "Settled when s ≤", t -> settle(milli(t), null, null));
     slope = field("run-slope", "and slope ≤", t -> settle(null, milliPerSecond(t), null));
     window = field("run-window", "over", t -> settle(null, null, Value.typed(t, SECOND).number()));
@@ -174,6 +178,8 @@ final class RunForm {
             points,
             Paper.subtitle("A reading"),
             calm,
+            within,
+            lag,
             deviation,
             slope,
             window,
@@ -277,6 +283,25 @@ final class RunForm {
     return new RunChannel(c.channel(), c.tag(), c.raw(), c.meter(), rule, c.place());
   }
 
+  private void rest(Double within, Double lag) {
+    edit(
+        p ->
+            p.withChannels(
+                p.channels().stream()
+                    .map(c -> c.settle() instanceof SettleRule.Rest r ? rest(c, r, within, lag) : c)
+                    .toList()));
+  }
+
+  private static RunChannel rest(RunChannel c, SettleRule.Rest r, Double within, Double lag) {
+    return ruled(
+        c,
+        new SettleRule.Rest(
+            within == null ? r.within() : within,
+            lag == null ? r.lag() : lag,
+            r.creep(),
+            r.sensitivity()));
+  }
+
   private static RunChannel ruled(RunChannel c, SettleRule rule) {
     return new RunChannel(c.channel(), c.tag(), c.raw(), c.meter(), rule, c.place());
   }
@@ -294,7 +319,7 @@ final class RunForm {
     return p.procedure() == null ? p.kind().title() : p.procedure().title();
   }
 
-  /** Pours settle by a wait, all else by scatter and slope. */
+  /** Pours settle by a wait, all else by what may still come. */
   private void chooseKind(String title) {
     plan()
         .filter(p -> !kind(p).equals(title))
@@ -364,7 +389,12 @@ final class RunForm {
     SettleRule rule = p.channels().getFirst().settle();
     visible(rule instanceof SettleRule.Dwell && !p.typed(), calm);
     visible(rule instanceof SettleRule.Stable && !p.typed(), deviation, slope, window);
+    visible(rule instanceof SettleRule.Rest && !p.typed(), within, lag);
     if (rule instanceof SettleRule.Dwell d) calm.show(Numbers.trimmed(d.seconds(), 4), "s");
+    if (rule instanceof SettleRule.Rest r) {
+      within.show(Numbers.significant(MILLI * r.within(), 2), "mV");
+      lag.show(Numbers.trimmed(r.lag(), 3), "s");
+    }
     if (rule instanceof SettleRule.Stable s) {
       deviation.show(Numbers.trimmed(MILLI * s.deviation(), 3), "mV");
       slope.show(Numbers.trimmed(MILLI * s.slope(), 3), "mV/s");

@@ -13,6 +13,7 @@ import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.quantity.Ticks;
+import nocking.run.Outlook;
 import nocking.run.RunChannel;
 import nocking.run.RunSnapshot;
 import nocking.run.SettleRule;
@@ -57,6 +58,8 @@ final class TraceView extends Pane {
   /** What the band is, in words. */
   String says(RunChannel c) {
     return switch (c.settle()) {
+      case SettleRule.Rest r ->
+          "the band is ±%s about where it comes to".formatted(amount(r.within(), c.raw()));
       case SettleRule.Stable s ->
           "the band is ±%s about the mean of the last %s s"
               .formatted(amount(s.deviation(), c.raw()), Numbers.trimmed(s.window(), 4));
@@ -96,7 +99,7 @@ final class TraceView extends Pane {
     double bottom = getHeight() - BOTTOM;
     for (double y : Ticks.of(values, 4)) {
       line(LEFT, at(y, values), right, at(y, values));
-      text(Numbers.trimmed(y, 6), LEFT - 6, at(y, values), true);
+      text(Numbers.trimmed(y, 6) + unit(), LEFT - 6, at(y, values), true);
     }
     for (double t : Ticks.of(new Span(-window, 0), 7)) {
       double x = right + t / window * (right - LEFT);
@@ -111,15 +114,21 @@ final class TraceView extends Pane {
       points.add(at(c.values()[i], values));
     }
     course.getPoints().setAll(points);
-    if (rule instanceof SettleRule.Stable s) showBand(s, window, values, right);
+    RunSnapshot.Channel at = now.channels().get(channel);
+    if (rule instanceof SettleRule.Stable s) {
+      showBand(
+          at.mean(), s.deviation(), right - s.window() / window * (right - LEFT), values, right);
+    }
+    if (rule instanceof SettleRule.Rest r) {
+      showBand(at.outlook().end(), r.within(), LEFT, values, right);
+    }
   }
 
-  private void showBand(SettleRule.Stable s, double window, Span values, double right) {
-    double mean = now.channels().get(channel).mean();
-    if (!Double.isFinite(mean)) return;
-    double x = right - s.window() / window * (right - LEFT);
-    double top = Math.max(TOP, at(mean + s.deviation(), values));
-    double low = Math.min(getHeight() - BOTTOM, at(mean - s.deviation(), values));
+  private void showBand(double middle, double half, double x, Span values, double right) {
+    if (!Double.isFinite(middle)) return;
+    double top = Math.max(TOP, at(middle + half, values));
+    double low = Math.min(getHeight() - BOTTOM, at(middle - half, values));
+    if (low <= TOP || top >= getHeight() - BOTTOM) return;
     band.setVisible(true);
     band.resizeRelocate(x, top, right - x, Math.max(1, low - top));
   }
@@ -133,9 +142,23 @@ final class TraceView extends Pane {
       high = Math.max(high, v);
     }
     if (!(low <= high)) return null;
-    double least = rule instanceof SettleRule.Stable s ? 4 * s.deviation() : 1e-3;
+    Outlook o = now.channels().get(channel).outlook();
+    if (rule instanceof SettleRule.Rest r && o.error() <= r.within()) {
+      low = Math.min(low, o.end() - r.within());
+      high = Math.max(high, o.end() + r.within());
+    }
+    double least =
+        switch (rule) {
+          case SettleRule.Stable s -> 4 * s.deviation();
+          case SettleRule.Rest r -> 3 * r.within();
+          default -> 1e-3;
+        };
     double more = Math.max(0.08 * (high - low), (least - (high - low)) / 2);
     return new Span(low - more, high + more);
+  }
+
+  private String unit() {
+    return now.plan().channels().get(channel).raw() == RawUnit.VOLTS ? " V" : "";
   }
 
   private double at(double v, Span values) {
