@@ -361,13 +361,14 @@ final class RunCue extends VBox {
             compared(at.deviation(), s.deviation(), c, ""));
   }
 
-  /** What may still come, with what is not known of it. */
+  /** What may still come, with what is not known of it: three lines, so that nothing jumps. */
   private static String toCome(Outlook o, SettleRule.Rest r, RunChannel c) {
-    if (!o.known()) return "";
-    String lag =
-        Double.isFinite(o.lag()) ? "\nlag %s s".formatted(Numbers.significant(o.lag(), 2)) : "";
-    return "to come %s ± %s\nwithin ±%s%s"
-        .formatted(small(o.toCome(), c), small(2 * o.error(), c), small(r.within(), c), lag);
+    String comes =
+        o.known()
+            ? small(o.toCome(), c).replace('-', '−') + " ± " + small(2 * o.error(), c)
+            : "not known yet";
+    String lag = Double.isFinite(o.lag()) ? Numbers.significant(o.lag(), 2) + " s" : "–";
+    return "to come %s\nwithin ±%s\nlag %s".formatted(comes, small(r.within(), c), lag);
   }
 
   private static String compared(double v, double limit, RunChannel c, String per) {
