@@ -115,6 +115,11 @@ class RunsTest extends WindowTest {
       assertThat(had).hasSizeBetween(2, 3);
     }
     open(store(book()));
+    hands.run(desk::sayOfOpening);
+    until(() -> desk.message().startsWith("A run waits, BL-P1 Blower manifold: "));
+    assertThat(Hands.ask(desk::message))
+        .contains(" of 7 points are complete")
+        .contains("Collect, run");
     hands.run(
         () -> {
           desk.select(desk.book().byTag("BL-P1").orElseThrow().id());
@@ -133,6 +138,37 @@ class RunsTest extends WindowTest {
                 .filter(p -> p.taken() != null))
         .hasSize(7);
     assertThat(hands.has("run-offer")).isFalse();
+  }
+
+  /**
+   * A kill between the end of a run and its points in the channel is said, and mended by a button.
+   */
+  @Test
+  void aRunThatEndedBeforeItsPointsWereInTheChannelIsSaidAndTakenOver() {
+    atOnce("BL-P1");
+    hands.enter("run-set-points", "0…60 / 30");
+    hands.click("run-begin");
+    until(() -> !desk.runs().running() && desk.runs().now().isPresent());
+    List<ReferencePoint> had = channel("BL-P1").calibration().points().points();
+    assertThat(had.stream().filter(p -> p.taken() != null)).hasSize(5);
+    hands.run(() -> desk.undo());
+    settled();
+    hands.run(() -> desk.store().close());
+    open(store(book()));
+    hands.run(desk::sayOfOpening);
+    until(() -> desk.message().startsWith("A run has ended, BL-P1 Blower manifold"));
+    assertThat(Hands.ask(desk::message)).contains("not in BL-P1: Collect, run, takes them over.");
+    hands.run(
+        () -> {
+          desk.select(desk.book().byTag("BL-P1").orElseThrow().id());
+          desk.step(WorkStep.COLLECT);
+        });
+    settled();
+    hands.click("collect-view-run");
+    untilThere("run-take-over");
+    hands.click("run-take-over");
+    settled();
+    assertThat(channel("BL-P1").calibration().points().points()).isEqualTo(had);
   }
 
   /** Held, noted, repeated, skipped and stopped, each with its reason in the journal. */

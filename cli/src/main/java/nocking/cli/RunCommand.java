@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import nocking.analysis.Analysis;
 import nocking.analysis.Jobs;
 import nocking.analysis.RunAdoption;
@@ -195,6 +196,13 @@ final class RunCommand extends JsonOption {
   private int carryOut(Answer answer, BookFile file, RunPlan p) {
     Optional<StoredRun> waiting =
         file.runs().stream().filter(r -> r.unfinished() && r.plan().likeWork(p)).findFirst();
+    Optional<StoredRun> ended = waiting.isPresent() ? Optional.empty() : notTakenOver(file, p);
+    if (resume && ended.isPresent()) return takeOver(answer, file, ended.get());
+    if (!resume && !anew && ended.isPresent()) {
+      throw new DocumentException(
+          "a run of this plan has ended in %s, and its points are not in %s: --resume takes them over, --anew begins another"
+              .formatted(book, lacking(ended.get(), file.read())));
+    }
     if (resume && waiting.isEmpty()) {
       throw new DocumentException(
           "no run of this plan waits in %s to be gone on with".formatted(book));
@@ -211,14 +219,38 @@ final class RunCommand extends JsonOption {
     var rig = new Rig(progress.plan());
     moveTo(p, rig);
     Channel first = file.read().byId(progress.plan().channels().getFirst().channel()).orElseThrow();
-    var ended = new CountDownLatch(1);
+    var finished = new CountDownLatch(1);
     try {
-      go(progress, journal, rig, Analysis.of(first), e -> file.whenEnding(() -> end(e, ended)));
+      go(progress, journal, rig, Analysis.of(first), e -> file.whenEnding(() -> end(e, finished)));
       if (progress.over()) adopt(file, id, progress);
       return say(answer, file, id, progress);
     } finally {
-      ended.countDown();
+      finished.countDown();
     }
+  }
+
+  /** The newest run of a plan, where it ended and was killed before its points were put in. */
+  private static Optional<StoredRun> notTakenOver(BookFile file, RunPlan p) {
+    Book read = file.read();
+    return file.runs().stream()
+        .filter(r -> r.plan().likeWork(p))
+        .findFirst()
+        .filter(r -> !RunAdoption.lacking(r, read).isEmpty());
+  }
+
+  private static String lacking(StoredRun run, Book read) {
+    return RunAdoption.lacking(run, read).stream()
+        .map(Channel::tag)
+        .collect(Collectors.joining(", "));
+  }
+
+  private int takeOver(Answer answer, BookFile file, StoredRun run) {
+    err()
+        .println(
+            "the run had ended before its points were in %s; they are taken over now"
+                .formatted(lacking(run, file.read())));
+    adopt(file, run.id(), run.progress());
+    return say(answer, file, run.id(), run.progress());
   }
 
   /** Whoever ends the program waits for the reading under way, and what is done with it. */

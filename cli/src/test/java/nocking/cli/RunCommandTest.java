@@ -245,6 +245,48 @@ class RunCommandTest {
     assertThat(JsonMapper.shared().readTree(on.out()).get("points")).hasSize(13);
   }
 
+  /**
+   * Killed between its end and its points in the channel, it is gone on with there: once, and no
+   * other run is begun without a word.
+   */
+  @Test
+  void aRunThatEndedBeforeItsPointsWereInTheChannelIsTakenOver() throws IOException {
+    simulate("pump", "0");
+    hatchery("BL-P1");
+    Path plan = draft("BL-P1");
+    String bench = doors.get("control").asString();
+    String b = book().toString();
+    Channel before;
+    try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
+      before = file.read().byTag("BL-P1").orElseThrow();
+    }
+    Console ran = Console.run("run", plan.toString(), "--book", b, "--bench", bench);
+    assertThat(ran.code()).as(ran.err()).isZero();
+    List<ReferencePoint> points = points();
+    assertThat(points.size() - before.calibration().points().points().size()).isEqualTo(13);
+    // What a kill in between leaves: the run to its end, and the channel as it was.
+    try (BookFile file = BookFile.open(book(), Clock.systemUTC())) {
+      file.save(before, "as it was");
+    }
+    Console another = Console.run("run", plan.toString(), "--book", b, "--bench", bench);
+    assertThat(another.code()).isEqualTo(NockingCli.BAD_INPUT);
+    assertThat(another.err())
+        .contains("has ended in", "its points are not in BL-P1: --resume takes them over");
+    Console on = Console.run("run", plan.toString(), "--book", b, "--resume");
+    assertThat(on.code()).as(on.err()).isZero();
+    assertThat(on.err()).contains("had ended before its points were in BL-P1");
+    assertThat(points()).isEqualTo(points);
+    Console again = Console.run("run", plan.toString(), "--book", b, "--resume");
+    assertThat(again.err()).contains("no run of this plan waits");
+    assertThat(points()).isEqualTo(points);
+  }
+
+  private List<ReferencePoint> points() {
+    try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
+      return file.read().byTag("BL-P1").orElseThrow().calibration().points().points();
+    }
+  }
+
   /** Bad plans, books and benches: one sentence each, and the book as it was. */
   @Test
   void whatCannotBeRunIsSaid() throws IOException {

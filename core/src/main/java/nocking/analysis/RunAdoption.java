@@ -2,6 +2,8 @@ package nocking.analysis;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.converter.Converter;
 import nocking.points.PointSet;
@@ -14,6 +16,7 @@ import nocking.run.RunPlan;
 import nocking.run.RunPoint;
 import nocking.run.RunPoint.How;
 import nocking.run.RunProgress;
+import nocking.run.StoredRun;
 
 /** Takes the points of a run over into the channels that were read. */
 public final class RunAdoption {
@@ -57,6 +60,26 @@ public final class RunAdoption {
     var next = new ArrayList<>(set.points());
     next.addAll(more);
     return c.calibration(k -> k.withPoints(new PointSet(raw, next)));
+  }
+
+  /**
+   * The unlocked channels of a book in which nothing stands of a run that is over and has points
+   * for them: it ended, and what came of it was not put in.
+   */
+  public static List<Channel> lacking(StoredRun run, Book book) {
+    RunProgress progress = run.progress();
+    if (!progress.over()) return List.of();
+    return run.plan().channels().stream()
+        .map(c -> book.byId(c.channel()))
+        .flatMap(Optional::stream)
+        .filter(c -> !c.journal().locked() && !has(c, run.id()))
+        .filter(c -> has(into(c, run.id(), progress), run.id()))
+        .toList();
+  }
+
+  private static boolean has(Channel c, String run) {
+    return c.calibration().points().points().stream()
+        .anyMatch(p -> p.taken() != null && p.taken().run().equals(run));
   }
 
   /** A hundredth of the band that it had to be in is more than a reference can tell. */

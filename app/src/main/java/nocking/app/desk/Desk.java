@@ -88,6 +88,7 @@ public final class Desk {
       say(aside.getFirst() + end + more, true);
     } else {
       say(writable() ? "" : readOnlySentence(), !writable());
+      if (writable()) runs().sayOfOpening();
     }
   }
 
