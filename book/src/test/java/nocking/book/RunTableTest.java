@@ -199,7 +199,7 @@ class RunTableTest {
       StoredRun run = book.runs().getFirst();
       assertThat(run.missing())
           .isEqualTo(
-              "1 of 3 points are complete; 2 sweeps of the point under way are kept and do"
+              "1 of 3 points are complete; 3 sweeps of the point under way are kept and do"
                   + " not count.");
       assertThat(book.log("c1", 9)).extracting(LogEntry::text).contains("run Bath, spring begins");
     }

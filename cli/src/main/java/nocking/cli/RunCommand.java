@@ -19,6 +19,7 @@ import nocking.analysis.Analysis;
 import nocking.analysis.Jobs;
 import nocking.analysis.RunAdoption;
 import nocking.analysis.RunDraft;
+import nocking.bench.instrument.InstrumentException;
 import nocking.bench.run.BenchClock;
 import nocking.bench.run.Rig;
 import nocking.bench.run.RunEngine;
@@ -214,14 +215,21 @@ final class RunCommand extends JsonOption {
     }
     String id = resume ? waiting.get().id() : Book.newId();
     RunProgress progress = resume ? waiting.get().progress() : new RunProgress(p);
-    RunJournal journal = resume ? file.journal(id, progress.plan()) : file.begin(id, p);
-    if (resume) err().println(waiting.get().missing());
     var rig = new Rig(progress.plan());
     moveTo(p, rig);
+    BenchClock clock = reach(rig);
+    RunJournal journal = resume ? file.journal(id, progress.plan()) : file.begin(id, p);
+    if (resume) err().println(waiting.get().missing());
     Channel first = file.read().byId(progress.plan().channels().getFirst().channel()).orElseThrow();
     var finished = new CountDownLatch(1);
     try {
-      go(progress, journal, rig, Analysis.of(first), e -> file.whenEnding(() -> end(e, finished)));
+      go(
+          progress,
+          journal,
+          rig,
+          clock,
+          Analysis.of(first),
+          e -> file.whenEnding(() -> end(e, finished)));
       if (progress.over()) adopt(file, id, progress);
       return say(answer, file, id, progress);
     } finally {
@@ -282,31 +290,61 @@ final class RunCommand extends JsonOption {
       RunProgress progress,
       RunJournal journal,
       Rig rig,
+      BenchClock clock,
       Analysis subject,
       Consumer<RunEngine> begun) {
+    var stepped = clock instanceof SteppedClock c ? c : null;
+    var steps = new StepsOnLine(err(), rig, stepped, yes);
+    var reporter = new Reporter(err());
+    boolean bySteps = progress.plan().procedure() != null;
+    var engine = new RunEngine(progress, journal, rig, clock, bySteps ? steps::changed : reporter);
+    engine.closing(p -> Jobs.closing(p, subject));
+    if (bySteps) steps.hear(engine, new BufferedReader(new InputStreamReader(System.in)));
+    begun.accept(engine);
     try {
-      BenchClock clock =
-          bench == null
-              ? BenchClock.of(Clock.systemUTC(), speed)
-              : new SteppedClock(bench, Clock.systemUTC().millis());
-      var stepped = clock instanceof SteppedClock s ? s : null;
-      var steps = new StepsOnLine(err(), rig, stepped, yes);
-      var reporter = new Reporter(err());
-      boolean bySteps = progress.plan().procedure() != null;
-      var engine =
-          new RunEngine(progress, journal, rig, clock, bySteps ? steps::changed : reporter);
-      engine.closing(p -> Jobs.closing(p, subject));
-      if (bySteps) steps.hear(engine, new BufferedReader(new InputStreamReader(System.in)));
-      begun.accept(engine);
-      try {
-        engine.run();
-      } finally {
-        if (stepped != null) stepped.close();
-      }
-    } catch (IOException e) {
-      throw new BookException(
-          BookException.Cause.OUTSIDE, "the bench at %s does not answer".formatted(bench), e);
+      engine.run();
+    } finally {
+      letGo(clock);
     }
+  }
+
+  /**
+   * The time of the bench, and all instruments connected: what cannot be reached leaves no run
+   * behind.
+   */
+  private BenchClock reach(Rig rig) {
+    BenchClock clock = clock();
+    try {
+      rig.connect();
+      return clock;
+    } catch (InstrumentException e) {
+      rig.close();
+      letGo(clock);
+      throw new BookException(BookException.Cause.OUTSIDE, e.getMessage(), e);
+    }
+  }
+
+  private BenchClock clock() {
+    if (bench == null) return BenchClock.of(Clock.systemUTC(), speed);
+    try {
+      return new SteppedClock(bench, Clock.systemUTC().millis());
+    } catch (IOException e) {
+      throw silent(e);
+    }
+  }
+
+  private void letGo(BenchClock clock) {
+    if (!(clock instanceof SteppedClock s)) return;
+    try {
+      s.close();
+    } catch (IOException e) {
+      throw silent(e);
+    }
+  }
+
+  private BookException silent(IOException e) {
+    return new BookException(
+        BookException.Cause.OUTSIDE, "the bench at %s does not answer".formatted(bench), e);
   }
 
   private static void adopt(BookFile file, String id, RunProgress progress) {

@@ -315,6 +315,15 @@ class RunCommandTest {
         Console.run("run", plan.toString(), "--book", book().toString(), "--bench", "127.0.0.1:1");
     assertThat(nowhere.code()).isEqualTo(NockingCli.OUTSIDE);
     assertThat(nowhere.err()).contains("127.0.0.1:1 does not answer");
+    String meter = doors.get("meters").get(0).get("address").asString();
+    Files.writeString(plan, sound.replace(meter, "127.0.0.1:1"));
+    Console unplugged = Console.run("run", plan.toString(), "--book", book().toString());
+    assertThat(unplugged.code()).as(unplugged.err()).isEqualTo(NockingCli.OUTSIDE);
+    assertThat(unplugged.err()).contains("127.0.0.1:1").doesNotContain("Exception");
+    assertThat(unplugged.err().lines()).hasSize(1);
+    try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
+      assertThat(file.runs()).as("what cannot be reached leaves no run behind").isEmpty();
+    }
     Console scene = Console.run("simulate", "--scene", "moon");
     assertThat(scene.code()).isEqualTo(NockingCli.BAD_INPUT);
     assertThat(scene.err()).contains("read scene 'moon', expected one of bath, pump");

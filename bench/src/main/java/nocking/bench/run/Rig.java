@@ -115,6 +115,16 @@ public final class Rig implements AutoCloseable {
     if (r != null) r.close();
   }
 
+  /**
+   * Connects all instruments, without a question to any of them.
+   *
+   * @throws InstrumentException naming the first that cannot be reached
+   */
+  public void connect() throws InstrumentException {
+    for (int i = 0; i <= plan.channels().size(); i++) at(i);
+    if (plan.supply() != null) at(SUPPLY);
+  }
+
   /** Brings the reference to a set point, as far as it can be told. */
   public void bringTo(double setPoint) throws InstrumentException {
     double own = convert(setPoint, plan.unit(), plan.reference().unit());
