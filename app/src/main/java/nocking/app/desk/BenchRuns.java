@@ -4,14 +4,12 @@ import java.io.IOException;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Supplier;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javafx.animation.PauseTransition;
 import javafx.application.Platform;
@@ -178,46 +176,24 @@ public final class BenchRuns {
     return stored.all(channel);
   }
 
-  /** Says of a book that was just opened which of its runs is not finished, and where to go on. */
+  /** Says of a book that was just opened which of its runs waits to be gone on with. */
   void sayOfOpening() {
     Store store = desk.store();
-    Book book = desk.book();
     Background.run(
-        () -> leftToDo(store.runs(), book),
+        () -> store.runs().stream().filter(StoredRun::unfinished).toList(),
         found -> {
           if (desk.store() != store || found.isEmpty() || !desk.message().isEmpty()) return;
+          StoredRun run = found.getFirst();
           String more = found.size() == 1 ? "" : " And %d more.".formatted(found.size() - 1);
-          desk.say(found.getFirst() + more, true);
+          desk.say(
+              "%s: a run waits to be gone on with (Collect, run); %d of %d are done.%s"
+                  .formatted(
+                      run.plan().title(),
+                      run.progress().next(),
+                      run.progress().targets().size(),
+                      more),
+              false);
         });
-  }
-
-  /**
-   * @param runs the newest first: one that is over counts where no newer one reads its channel
-   */
-  private static List<String> leftToDo(List<StoredRun> runs, Book book) {
-    var said = new ArrayList<String>();
-    var newer = new HashSet<String>();
-    for (StoredRun r : runs) {
-      List<String> channels = r.plan().channels().stream().map(RunChannel::channel).toList();
-      if (newer.stream().noneMatch(channels::contains)) left(r, book).ifPresent(said::add);
-      newer.addAll(channels);
-    }
-    return said;
-  }
-
-  /** What is left to do for a run, as a sentence. */
-  private static Optional<String> left(StoredRun run, Book book) {
-    String title = run.plan().title();
-    if (run.unfinished()) {
-      return Optional.of(
-          "A run waits, %s: %s Collect, run, goes on with it.".formatted(title, run.missing()));
-    }
-    List<Channel> lacking = RunAdoption.lacking(run, book);
-    if (lacking.isEmpty()) return Optional.empty();
-    return Optional.of(
-        "A run has ended, %s, and its points are not in %s: Collect, run, takes them over."
-            .formatted(
-                title, lacking.stream().map(Channel::tag).collect(Collectors.joining(", "))));
   }
 
   /** Looks up what runs the book has. */
