@@ -29,8 +29,10 @@ import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.run.Course;
+import nocking.run.RunChannel;
 import nocking.run.RunPlan;
 import nocking.run.RunProgress;
+import nocking.run.SettleRule;
 import nocking.run.StoredRun;
 import nocking.sensor.TwoPointSensor;
 import nocking.wiring.Thresholds;
@@ -194,6 +196,12 @@ public final class Jobs {
     return p instanceof MechanicalTrim ? Unit.of("°") : c.unit();
   }
 
+  private static RunChannel withoutReference(RunChannel c) {
+    return c.settle() instanceof SettleRule.Rest r
+        ? new RunChannel(c.channel(), c.tag(), c.raw(), c.meter(), r.withoutReference(), c.place())
+        : c;
+  }
+
   /** The plan of a procedure in the place of one of set points. */
   public static RunPlan plan(RunPlan p, Procedure procedure, Channel c) {
     double band =
@@ -202,8 +210,12 @@ public final class Jobs {
           case Stations _ -> STATION_BAND;
           default -> p.band();
         };
+    // How a sensor is mounted is not what it measures.
+    boolean turned = procedure instanceof MechanicalTrim;
     return p.withProcedure(procedure)
         .withUnit(unit(procedure, c).symbol())
+        .withChannels(
+            turned ? p.channels().stream().map(Jobs::withoutReference).toList() : p.channels())
         .withBand(band)
         .withCourse(Course.UP)
         .withRepeats(1);

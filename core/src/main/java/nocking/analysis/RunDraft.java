@@ -4,13 +4,14 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.DoubleBinaryOperator;
+import java.util.stream.IntStream;
 import nocking.channel.Definition;
 import nocking.path.SignalPath;
 import nocking.placement.Nominal;
 import nocking.points.RawUnit;
 import nocking.quantity.Span;
 import nocking.quantity.Ticks;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.run.Conditions;
 import nocking.run.Course;
@@ -30,7 +31,7 @@ public final class RunDraft {
   private static final int STEPS = 7;
   private static final int PLACES = 16;
 
-  /** Share of the slope in the middle below which a place counts as flat. */
+  /** Share of the steepest slope below which a place counts as flat. */
   private static final double FLAT = 0.05;
 
   /** Readings that make a point where a meter gives them. */
@@ -54,39 +55,57 @@ public final class RunDraft {
         .map(p -> new Nominal(a.channel().definition().working(), p::output, scatter));
   }
 
-  /** How a channel would be read, as near to its end as its tolerance asks for. */
-  public static RunChannel channel(Analysis a, Instrument meter) {
+  /**
+   * How a channel would be read, as near to its end as its tolerance asks for.
+   *
+   * @param applied unit of the plan
+   */
+  public static RunChannel channel(Analysis a, Instrument meter, Unit applied) {
     double step = a.channel().design().converter().step();
     UsualLag lag = UsualLag.of(a.channel());
-    double within = SHARE * tolerance(a) * Math.abs(slope(a, Math::min));
+    double within = SHARE * tolerance(a) * leastSlope(a);
     return new RunChannel(
         a.channel().id(),
         a.channel().tag(),
         RawUnit.VOLTS,
         meter,
         new SettleRule.Rest(
-            Math.max(within, step / 2), lag.seconds(), lag.creep(), slope(a, (p, q) -> p)),
+            Math.max(within, step / 2), lag.seconds(), lag.creep(), sensitivity(a, applied)),
         "");
   }
 
   /**
-   * Volts at the converter for one of the quantity in the working range, with its sign: that in the
-   * middle, and which of it and those at other places is to be taken.
+   * Volts at the converter for one of what is applied, in the middle of the working range, with its
+   * sign; 0 where the path or the unit does not tell.
    */
-  private static double slope(Analysis a, DoubleBinaryOperator which) {
+  private static double sensitivity(Analysis a, Unit applied) {
+    Unit own = a.channel().unit();
+    if (!own.dimension().equals(applied.dimension())) return 0;
+    double one = applied.difference().convert(1, own.difference());
+    double s =
+        a.design()
+            .path()
+            .map(p -> one * slope(p, a.channel().definition().working(), 0.5))
+            .orElse(0.0);
+    return Double.isFinite(s) ? s : 0;
+  }
+
+  /**
+   * Fewest volts at the converter for one of the quantity in the working range; where the curve is
+   * flat beside what it is elsewhere, no nearness would do, and it does not count.
+   */
+  private static double leastSlope(Analysis a) {
     Span range = a.channel().definition().working();
     double whole = a.channel().design().converter().reference().number() / range.width();
     Optional<SignalPath> path = a.design().path();
     if (path.isEmpty()) return whole;
-    double s = slope(path.get(), range, 0.5);
-    double sign = Math.signum(s);
-    double most = Math.abs(s);
-    for (int i = 0; i <= PLACES; i++) {
-      double other = Math.abs(slope(path.get(), range, (double) i / PLACES));
-      // Where the curve is flat altogether, no nearness would do.
-      if (other > FLAT * most) s = sign * which.applyAsDouble(Math.abs(s), other);
-    }
-    return s != 0 && Double.isFinite(s) ? s : whole;
+    double[] slopes =
+        IntStream.rangeClosed(0, PLACES)
+            .mapToDouble(i -> Math.abs(slope(path.get(), range, (double) i / PLACES)))
+            .filter(Double::isFinite)
+            .toArray();
+    double flat = FLAT * Arrays.stream(slopes).max().orElse(0);
+    return Arrays.stream(slopes).filter(s -> s > flat).min().orElse(whole);
   }
 
   private static double slope(SignalPath path, Span range, double share) {
@@ -102,7 +121,7 @@ public final class RunDraft {
     Definition d = first.channel().definition();
     var read = new ArrayList<RunChannel>();
     for (int i = 0; i < channels.size(); i++) {
-      read.add(channel(channels.get(i), meters.get(i)));
+      read.add(channel(channels.get(i), meters.get(i), first.channel().unit()));
     }
     return new RunPlan(
         "%s %s".formatted(d.tag(), d.name()).strip(),

@@ -98,9 +98,9 @@ final class Approach {
     high = Math.max(high, y);
   }
 
-  /** True when the readings no longer change as they did. */
-  boolean frozen() {
-    return scatter.frozen();
+  /** What the newest readings do, over some seconds at most; of two readings or more. */
+  Trace.Recent recent(double seconds) {
+    return trace.recent(seconds);
   }
 
   /** By how much the last few readings moved beyond what they scatter; 0 for too few. */

@@ -123,7 +123,8 @@ final class CourseFit {
   }
 
   private double[] row(double gap, double... around) {
-    double shortest = Math.max(gap / 3, prior.lag / 12);
+    // A usual lag that is far too long must not hide a fast one.
+    double shortest = Math.max(gap / 3, Math.min(prior.lag / 12, now / 8));
     double longest = Math.max(LONGEST, 12 * prior.lag);
     double cell = Math.log(longest / shortest) / (LAGS - 1);
     var all = new TreeSet<Double>();

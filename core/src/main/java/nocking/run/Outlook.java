@@ -38,6 +38,11 @@ public record Outlook(
     return end - now;
   }
 
+  /** The same, all of it higher by so much. */
+  Outlook higher(double by) {
+    return new Outlook(now + by, end + by, error, lag, noise, swing, period, odd);
+  }
+
   /** True when enough was read to say anything. */
   public boolean known() {
     return Double.isFinite(error);

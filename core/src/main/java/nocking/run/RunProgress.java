@@ -114,12 +114,17 @@ public final class RunProgress {
     return list;
   }
 
-  /** An amount of a reading in the unit of the plan where that can be told, else in its own. */
+  /** An amount of a reading, and about what that is in the unit of the plan. */
   private String amount(RunChannel c, double v) {
-    if (c.settle() instanceof SettleRule.Rest r && r.sensitivity() != 0) {
-      return (Numbers.significant(v / Math.abs(r.sensitivity()), 2) + " " + plan.unit()).strip();
-    }
-    return Numbers.compact(v, c.raw().unit().symbol(), 2);
+    String own =
+        c.raw() == RawUnit.VOLTS
+            ? Numbers.compact(v, c.raw().unit().symbol(), 2)
+            : Numbers.significant(v, 2) + " " + c.raw().title();
+    boolean told = c.settle() instanceof SettleRule.Rest r && r.sensitivity() != 0;
+    if (!told) return own;
+    double per = Math.abs(((SettleRule.Rest) c.settle()).sensitivity());
+    String applied = (Numbers.significant(v / per, 2) + " " + plan.unit()).strip();
+    return "%s (about %s)".formatted(own, applied);
   }
 
   /** What a point teaches of its channels: where they are now, and how fast they came there. */
@@ -282,7 +287,8 @@ public final class RunProgress {
     double reach = wanted() * plan.every();
     if (phase == Phase.SETTLING
         && channels.stream().allMatch(c -> c.ready(reach))
-        && dead().isEmpty()) {
+        && stoppedDead().isEmpty()
+        && stuck().isEmpty()) {
       average();
       return averaging(s);
     }
@@ -322,7 +328,8 @@ public final class RunProgress {
     boolean free = forced.isEmpty() && !plan.typed();
     boolean whole = s.raw().stream().allMatch(Double::isFinite);
     double reach = wanted() * plan.every();
-    if (free && (!whole || channels.stream().anyMatch(c -> c.moves(reach)))) {
+    boolean moves = channels.stream().anyMatch(c -> c.moves(reach));
+    if (free && (!whole || moves || stoppedDead().isPresent())) {
       moved++;
       countAnew();
       phase = Phase.SETTLING;
@@ -402,11 +409,11 @@ public final class RunProgress {
   }
 
   /** The channel whose meter no longer looks, as far as its readings tell. */
-  private Optional<RunChannel> dead() {
+  private Optional<RunChannel> stoppedDead() {
     for (int i = 0; i < channels.size(); i++) {
       if (channels.get(i).stoppedDead()) return Optional.of(plan.channels().get(i));
     }
-    return stuck();
+    return Optional.empty();
   }
 
   /** Why the point under way has not settled; empty when it has. */
@@ -420,6 +427,8 @@ public final class RunProgress {
       return "the mean of %d readings scatters still; more readings in a point help"
           .formatted(wanted());
     }
+    Optional<RunChannel> dead = stoppedDead();
+    if (dead.isPresent()) return "%s: %s".formatted(dead.get().tag(), Settling.HANGS);
     return stuck()
         .map(c -> "%s reads exactly what it read at the last set point".formatted(c.tag()))
         .orElse("");
@@ -470,6 +479,14 @@ public final class RunProgress {
   /** The readings of a channel as they come. */
   public Settling channel(int i) {
     return channels.get(i);
+  }
+
+  /** Where the readings of a channel go while the reference stands where it is now. */
+  public Outlook outlook(int i) {
+    Outlook o = channels.get(i).outlook();
+    if (last == null || last.target() != next || target().isEmpty()) return o;
+    double moved = last.raw().get(i) - still(last, i);
+    return Double.isFinite(moved) ? o.higher(moved) : o;
   }
 
   /** Sweeps that the point under way takes; what is held is held no longer than it has to be. */

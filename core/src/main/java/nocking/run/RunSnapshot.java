@@ -55,7 +55,7 @@ public record RunSnapshot(
     for (int i = 0; i < p.plan().channels().size(); i++) {
       Settling s = p.channel(i);
       channels.add(
-          new Channel(s.mean(), s.deviation(), s.slope(), s.lag(), s.settled(), s.outlook()));
+          new Channel(s.mean(), s.deviation(), s.slope(), s.lag(), s.settled(), p.outlook(i)));
     }
     var superseded = new ArrayList<String>();
     for (int i = 0; i < p.points().size(); i++) superseded.add(p.superseded(i));

@@ -35,6 +35,11 @@ public sealed interface SettleRule {
         throw new QuantityException("the sensitivity is %s; it is a number".formatted(sensitivity));
       }
     }
+
+    /** The same where what is applied says nothing of the reading. */
+    public Rest withoutReference() {
+      return new Rest(within, lag, creep, 0);
+    }
   }
 
   /**

@@ -26,6 +26,10 @@ public final class Settling {
   /** Chance that a point is farther from its end than its rule allows. */
   private static final double WRONG = 0.015;
 
+  /** What is said of readings that stop dead. */
+  static final String HANGS =
+      "it repeats to the last digit although it moved or scattered before, as of a meter that hangs";
+
   private static final double USUAL_WINDOW = 30;
 
   /** Usual lags from which on a movement is called a drift. */
@@ -341,26 +345,24 @@ public final class Settling {
   /** What it does, and what helps. */
   private String why(SettleRule.Rest r) {
     Outlook o = approach.outlook();
-    if (digits.frozen()) {
-      return "it repeats to the last digit although it moved or scattered before, as of a meter that"
-          + " hangs";
-    }
+    if (digits.frozen()) return HANGS;
     if (!o.known()) return "too few readings yet";
     if (o.swing() > r.within()) {
       return "it swings by ±%s in %s s; a mean over whole periods helps"
           .formatted(amount.apply(o.swing()), Numbers.significant(o.period(), 2));
     }
-    if (o.odd() && Math.sqrt(2) * deviation() > r.within()) {
+    // What the reference does is taken off here, too.
+    Trace.Recent recent = approach.recent(USUAL_WINDOW);
+    double sways = Math.sqrt(2) * recent.deviation();
+    if (o.odd() && sways > r.within()) {
       return "it goes up and down or jumps, by ±%s in the last %s s"
-          .formatted(
-              amount.apply(Math.sqrt(2) * deviation()),
-              Numbers.significant(last - times[first], 2));
+          .formatted(amount.apply(sways), Numbers.significant(recent.seconds(), 2));
     }
     if (Math.abs(o.toCome()) > r.within()) {
       return o.lag() < DRIFTS * r.lag()
           ? "it still moves: %s to come, with a lag of %s s"
               .formatted(amount.apply(Math.abs(o.toCome())), Numbers.significant(o.lag(), 2))
-          : "it drifts by %s a minute".formatted(amount.apply(60 * Math.abs(slope())));
+          : "it drifts by %s a minute".formatted(amount.apply(60 * Math.abs(recent.slope())));
     }
     if (o.noise() > r.within()) {
       return "it scatters by %s, more than the ±%s that it has to come to; more readings help"

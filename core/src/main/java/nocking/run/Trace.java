@@ -87,6 +87,37 @@ final class Trace {
   }
 
   /**
+   * The newest seconds of a trace.
+   *
+   * @param slope movement in a second by the least-squares line
+   * @param deviation standard deviation about the mean
+   */
+  record Recent(double seconds, double slope, double deviation) {}
+
+  /** What the newest blocks do, over some seconds at most; of two blocks or more. */
+  Recent recent(double seconds) {
+    int begin = Math.min(at(last[size - 1] - seconds), size - 2);
+    double n = readings(begin);
+    double meanT = 0;
+    double meanY = 0;
+    for (int i = begin; i < size; i++) {
+      meanT += count[i] * middle(i) / n;
+      meanY += sum[i] / n;
+    }
+    double tt = 0;
+    double ty = 0;
+    double yy = 0;
+    for (int i = begin; i < size; i++) {
+      double t = middle(i) - meanT;
+      double y = sum[i] / count[i] - meanY;
+      tt += count[i] * t * t;
+      ty += count[i] * t * y;
+      yy += count[i] * y * y;
+    }
+    return new Recent(last[size - 1] - first[begin], ty / tt, Math.sqrt(yy / (n - 1)));
+  }
+
+  /**
    * Mean over a block of what falls by e in each time constant, from 1 at a time.
    *
    * @param zero when it was 1

@@ -180,20 +180,20 @@ public final class BenchRuns {
   void sayOfOpening() {
     Store store = desk.store();
     Background.run(
-        () -> store.runs().stream().filter(StoredRun::unfinished).toList(),
-        found -> {
-          if (desk.store() != store || found.isEmpty() || !desk.message().isEmpty()) return;
-          StoredRun run = found.getFirst();
-          String more = found.size() == 1 ? "" : " And %d more.".formatted(found.size() - 1);
-          desk.say(
-              "%s: a run waits to be gone on with (Collect, run); %d of %d are done.%s"
-                  .formatted(
-                      run.plan().title(),
-                      run.progress().next(),
-                      run.progress().targets().size(),
-                      more),
-              false);
+        () -> waitingSentence(store.runs()),
+        said -> {
+          boolean other = desk.store() != store || !desk.message().isEmpty();
+          if (!said.isEmpty() && !other) desk.say(said, false);
         });
+  }
+
+  private static String waitingSentence(List<StoredRun> runs) {
+    List<StoredRun> waiting = runs.stream().filter(StoredRun::unfinished).toList();
+    if (waiting.isEmpty()) return "";
+    RunProgress p = waiting.getFirst().progress();
+    String more = waiting.size() == 1 ? "" : " And %d more.".formatted(waiting.size() - 1);
+    return "%s: a run waits to be gone on with (Collect, run); %d of %d are done.%s"
+        .formatted(p.plan().title(), p.next(), p.targets().size(), more);
   }
 
   /** Looks up what runs the book has. */

@@ -240,7 +240,10 @@ final class InstrumentChoice {
     for (Channel c : together(draft)) {
       Instrument m = meter(c, meterName, bench);
       int at = BenchRuns.place(draft, c.id());
-      RunChannel now = at >= 0 ? draft.channels().get(at) : RunDraft.channel(desk.analysis(c), m);
+      RunChannel now =
+          at >= 0
+              ? draft.channels().get(at)
+              : RunDraft.channel(desk.analysis(c), m, Unit.of(draft.unit()));
       read.add(new RunChannel(c.id(), c.tag(), now.raw(), m, now.settle(), now.place()));
     }
     return Optional.of(draft.withReference(ref).withChannels(read).withSupply(supply()));

@@ -15,6 +15,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Jobs;
 import nocking.analysis.RunDraft;
+import nocking.analysis.UsualLag;
 import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
 import nocking.app.control.Paper;
@@ -53,6 +54,7 @@ final class RunForm {
   private final DropDown<Course> course;
   private final EntryField within;
   private final EntryField lag;
+  private final Label lagSource = Paper.caption("");
   private final EntryField deviation;
   private final EntryField slope;
   private final EntryField window;
@@ -155,6 +157,8 @@ final class RunForm {
     sensorPlace.prompt("depth or port");
     beep.setId("run-beep");
     beep.setOnAction(e -> desk.runs().beep().on(beep.isSelected()));
+    lagSource.setId("run-lag-source");
+    lagSource.setWrapText(true);
     begin.setId("run-begin");
     begin.getStyleClass().add("primary");
     begin.setOnAction(
@@ -180,6 +184,7 @@ final class RunForm {
             calm,
             within,
             lag,
+            lagSource,
             deviation,
             slope,
             window,
@@ -389,11 +394,15 @@ final class RunForm {
     SettleRule rule = p.channels().getFirst().settle();
     visible(rule instanceof SettleRule.Dwell && !p.typed(), calm);
     visible(rule instanceof SettleRule.Stable && !p.typed(), deviation, slope, window);
-    visible(rule instanceof SettleRule.Rest && !p.typed(), within, lag);
+    visible(rule instanceof SettleRule.Rest && !p.typed(), within, lag, lagSource);
     if (rule instanceof SettleRule.Dwell d) calm.show(Numbers.trimmed(d.seconds(), 4), "s");
     if (rule instanceof SettleRule.Rest r) {
       within.show(Numbers.significant(MILLI * r.within(), 2), "mV");
       lag.show(Numbers.trimmed(r.lag(), 3), "s");
+      UsualLag usual = UsualLag.of(channel());
+      lagSource.setText(
+          "Usually %s s: %s. What is seen takes its place."
+              .formatted(Numbers.trimmed(usual.seconds(), 3), usual.source()));
     }
     if (rule instanceof SettleRule.Stable s) {
       deviation.show(Numbers.trimmed(MILLI * s.deviation(), 3), "mV");
