@@ -199,10 +199,11 @@ final class RunCommand extends JsonOption {
         file.runs().stream().filter(r -> r.unfinished() && r.plan().likeWork(p)).findFirst();
     Optional<StoredRun> ended = waiting.isPresent() ? Optional.empty() : notTakenOver(file, p);
     if (resume && ended.isPresent()) return takeOver(answer, file, ended.get());
-    if (!resume && !anew && ended.isPresent()) {
-      throw new DocumentException(
-          "a run of this plan has ended in %s, and its points are not in %s: --resume takes them over, --anew begins another"
-              .formatted(book, lacking(ended.get(), file.read())));
+    if (!resume && ended.isPresent()) {
+      err()
+          .println(
+              "an earlier run of this plan has ended, and its points are not in %s: --resume would take them over"
+                  .formatted(lacking(ended.get(), file.read())));
     }
     if (resume && waiting.isEmpty()) {
       throw new DocumentException(
@@ -237,13 +238,12 @@ final class RunCommand extends JsonOption {
     }
   }
 
-  /** The newest run of a plan, where it ended and was killed before its points were put in. */
+  /** The newest run of a plan that ended, and was killed before its points were put in. */
   private static Optional<StoredRun> notTakenOver(BookFile file, RunPlan p) {
     Book read = file.read();
     return file.runs().stream()
-        .filter(r -> r.plan().likeWork(p))
-        .findFirst()
-        .filter(r -> !RunAdoption.lacking(r, read).isEmpty());
+        .filter(r -> r.plan().likeWork(p) && !RunAdoption.lacking(r, read).isEmpty())
+        .findFirst();
   }
 
   private static String lacking(StoredRun run, Book read) {

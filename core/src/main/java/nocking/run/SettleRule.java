@@ -13,13 +13,15 @@ import nocking.quantity.QuantityException;
   @JsonSubTypes.Type(value = SettleRule.ByHand.class, name = "by-hand")
 })
 public sealed interface SettleRule {
+  /** Seconds. */
+  double A_DAY = 86_400;
 
   /**
    * What may still come is within a distance, for all that the readings tell ({@link Approach}).
    *
    * @param within distance from where it comes to rest that is left over, above 0
-   * @param lag usual time constant in seconds, above 0; one that was seen in the run takes its
-   *     place
+   * @param lag usual time constant in seconds, above 0 and a day at most; one that was seen in the
+   *     run takes its place
    * @param creep share of a step that may come much later than the rest, 0 … 0.5; 0 for none
    * @param sensitivity by how much a reading changes with one of what is applied, so that a
    *     reference that still moves is followed; 0 where that is not known
@@ -28,6 +30,9 @@ public sealed interface SettleRule {
     public Rest {
       positive(within, "the distance");
       positive(lag, "the usual lag");
+      if (lag > A_DAY) {
+        throw new QuantityException("a usual lag of %s s; it is a day at most".formatted(lag));
+      }
       if (!(creep >= 0 && creep <= 0.5)) {
         throw new QuantityException("a creep of %s of a step; it is 0 … 0.5".formatted(creep));
       }

@@ -235,6 +235,9 @@ class RunProgressTest {
         .hasMessage("C-1 settles over 3.9 s: with a reading every 1.0 s it takes 4.0 s or more");
     assertThatThrownBy(() -> new SettleRule.Stable(0, 1, 1)).hasMessageContaining("above 0");
     assertThatThrownBy(() -> new SettleRule.Stable(1, Double.NaN, 1)).hasMessageContaining("NaN");
+    assertThatThrownBy(() -> new SettleRule.Rest(1, 1e308, 0, 0))
+        .hasMessageContaining("a day at most");
+    assertThatThrownBy(() -> new SettleRule.Rest(1, 1, 0.6, 0)).hasMessageContaining("0 … 0.5");
   }
 
   /**
