@@ -212,6 +212,41 @@ class RunsTest extends WindowTest {
     assertThat(desk.runs().now().orElseThrow().points()).hasSize(3);
   }
 
+  /**
+   * A wire that was pulled makes no point without a yes, and a key that is hit in passing is none.
+   */
+  @Test
+  void whatSomethingSpeaksAgainstTakesAYes() {
+    openDemo("BL-P1", WorkStep.COLLECT);
+    hands.click("collect-view-run").click("run-pace-×60");
+    hands.enter("run-set-points", "20, 40, 60");
+    hands.click("run-begin");
+    until(() -> desk.runs().now().map(n -> n.points().size() == 1).orElse(false));
+    hands.run(() -> desk.runs().standIn().orElseThrow().fault("BL-P1", Fault.PULLED_WIRE));
+    until(() -> desk.runs().now().map(RunSnapshot::doubted).orElse(false));
+    untilThere("run-go");
+    assertThat(text("run-warning"))
+        .contains("below 0.1000 V, where only a fault lies", "signal wire open");
+    assertThat(text("run-what")).startsWith("Is that so, at ");
+    assertThat(text("run-take")).isEqualTo("Take all the same");
+    hands.press(KeyCode.ENTER);
+    assertThat(desk.runs().now().orElseThrow().points()).hasSize(1);
+    hands.enter("run-reason", "as it was found");
+    hands.click("run-take");
+    until(() -> desk.runs().now().map(n -> n.points().size() == 2).orElse(false));
+    until(() -> desk.runs().now().map(RunSnapshot::doubted).orElse(false));
+    hands.run(() -> desk.runs().standIn().orElseThrow().fault("BL-P1", Fault.NONE));
+    untilThere("run-go");
+    hands.enter("run-reason", "wire back in");
+    hands.click("run-go");
+    until(() -> !desk.runs().running());
+    List<RunPoint> points = desk.runs().now().orElseThrow().points();
+    assertThat(points)
+        .extracting(RunPoint::doubted)
+        .containsExactly(false, true, false, false, false);
+    assertThat(points.get(1).why()).isEqualTo("taken by hand: as it was found");
+  }
+
   /** An instrument of the book says who it is and what it reads, or what failed. */
   @Test
   void anInstrumentIsAsked() throws IOException {

@@ -13,16 +13,18 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
-import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import nocking.analysis.Analysis;
 import nocking.analysis.Jobs;
 import nocking.analysis.RunAdoption;
 import nocking.analysis.RunDraft;
+import nocking.analysis.RunExpectation;
+import nocking.analysis.RunSuspicion;
 import nocking.bench.instrument.InstrumentException;
 import nocking.bench.run.BenchClock;
 import nocking.bench.run.Rig;
 import nocking.bench.run.RunEngine;
+import nocking.bench.run.RunEngine.Unattended;
 import nocking.bench.simulated.SteppedClock;
 import nocking.book.BookException;
 import nocking.book.BookFile;
@@ -120,6 +122,12 @@ final class RunCommand extends JsonOption {
           "Take each step that hands have to do for done at once, as on a simulated bench.")
   boolean yes;
 
+  @Option(
+      names = "--take-doubtful",
+      description =
+          "Take, marked, what is not as the book expects it; else the run ends there and waits.")
+  boolean takeDoubtful;
+
   @Override
   int run(Answer answer) {
     if (draft) return draft(answer);
@@ -188,10 +196,9 @@ final class RunCommand extends JsonOption {
       if (channel.journal().locked()) {
         throw new DocumentException("%s is locked; unlock it first".formatted(channel.tag()));
       }
-      found.add(
-          new RunChannel(channel.id(), channel.tag(), c.raw(), c.meter(), c.settle(), c.place()));
+      found.add(c.withChannel(channel.id(), channel.tag()));
     }
-    return p.withChannels(found);
+    return RunExpectation.in(p.withChannels(found), id -> read.byId(id).map(Analysis::of));
   }
 
   private int carryOut(Answer answer, BookFile file, RunPlan p) {
@@ -221,18 +228,18 @@ final class RunCommand extends JsonOption {
     BenchClock clock = reach(rig);
     RunJournal journal = resume ? file.journal(id, progress.plan()) : file.begin(id, p);
     if (resume) err().println(waiting.get().missing());
-    Channel first = file.read().byId(progress.plan().channels().getFirst().channel()).orElseThrow();
+    Book read = file.read();
     var finished = new CountDownLatch(1);
     try {
-      go(
-          progress,
-          journal,
-          rig,
-          clock,
-          Analysis.of(first),
-          e -> file.whenEnding(() -> end(e, finished)));
+      RunEngine engine = engine(progress, journal, rig, clock, read);
+      file.whenEnding(() -> end(engine, finished));
+      try {
+        engine.run();
+      } finally {
+        letGo(clock);
+      }
       if (progress.over()) adopt(file, id, progress);
-      return say(answer, file, id, progress);
+      return say(answer, file, id, progress, engine.doubted());
     } finally {
       finished.countDown();
     }
@@ -258,7 +265,7 @@ final class RunCommand extends JsonOption {
             "the run had ended before its points were in %s; they are taken over now"
                 .formatted(lacking(run, file.read())));
     adopt(file, run.id(), run.progress());
-    return say(answer, file, run.id(), run.progress());
+    return say(answer, file, run.id(), run.progress(), "");
   }
 
   /** Whoever ends the program waits for the reading under way, and what is done with it. */
@@ -283,29 +290,21 @@ final class RunCommand extends JsonOption {
     return spec.commandLine().getErr();
   }
 
-  /**
-   * @param begun is told the engine before it takes its first reading
-   */
-  private void go(
-      RunProgress progress,
-      RunJournal journal,
-      Rig rig,
-      BenchClock clock,
-      Analysis subject,
-      Consumer<RunEngine> begun) {
+  private RunEngine engine(
+      RunProgress progress, RunJournal journal, Rig rig, BenchClock clock, Book read) {
+    RunPlan p = progress.plan();
     var stepped = clock instanceof SteppedClock c ? c : null;
     var steps = new StepsOnLine(err(), rig, stepped, yes);
     var reporter = new Reporter(err());
-    boolean bySteps = progress.plan().procedure() != null;
+    boolean bySteps = p.procedure() != null;
     var engine = new RunEngine(progress, journal, rig, clock, bySteps ? steps::changed : reporter);
-    engine.closing(p -> Jobs.closing(p, subject));
+    Analysis first = Analysis.of(read.byId(p.channels().getFirst().channel()).orElseThrow());
+    engine.closing(q -> Jobs.closing(q, first));
+    engine
+        .explaining(RunSuspicion.of(p, id -> read.byId(id).map(Analysis::of), read.priorWeights()))
+        .unattended(takeDoubtful ? Unattended.TAKE : Unattended.BREAK_OFF);
     if (bySteps) steps.hear(engine, new BufferedReader(new InputStreamReader(System.in)));
-    begun.accept(engine);
-    try {
-      engine.run();
-    } finally {
-      letGo(clock);
-    }
+    return engine;
   }
 
   /**
@@ -360,7 +359,7 @@ final class RunCommand extends JsonOption {
     if (!changed.isEmpty()) file.saveAll(changed, "points of run " + progress.plan().title());
   }
 
-  private int say(Answer answer, BookFile file, String id, RunProgress p) {
+  private int say(Answer answer, BookFile file, String id, RunProgress p, String doubted) {
     StoredRun stored =
         file.runs().stream().filter(r -> r.id().equals(id)).findFirst().orElseThrow();
     String state =
@@ -371,7 +370,13 @@ final class RunCommand extends JsonOption {
         .put("readings", stored.sweeps())
         .put("points", p.points().stream().map(q -> object(q, p)).toList());
     answer.line("%s: %s after %d sweeps", p.plan().title(), state, stored.sweeps());
+    boolean held = !doubted.isEmpty() && !p.over();
+    if (held) answer.put("doubt", doubted).line("%s.", doubted);
     if (!p.over()) answer.line(stored.missing());
+    if (held) {
+      answer.line(
+          "Put right what it is and go on with --resume; with --take-doubtful it is taken as it is, marked.");
+    }
     if (p.plan().procedure() != null) {
       Channel c = file.read().byId(p.plan().channels().getFirst().channel()).orElseThrow();
       boolean failed = StepsOnLine.record(answer, p, Analysis.of(c));
@@ -384,7 +389,7 @@ final class RunCommand extends JsonOption {
     rows.add(head);
     for (RunPoint q : p.points()) rows.add(row(q, p));
     answer.table(rows);
-    return p.phase() == Phase.STOPPED ? NockingCli.FAIL : 0;
+    return p.phase() == Phase.STOPPED || held ? NockingCli.FAIL : 0;
   }
 
   private static List<String> row(RunPoint q, RunProgress p) {
@@ -395,7 +400,8 @@ final class RunCommand extends JsonOption {
     for (int i = 0; i < q.readings().size(); i++) {
       row.add(Numbers.significant(q.mean(i), 6));
     }
-    row.add(q.how() == RunPoint.How.SETTLED ? "" : q.why());
+    String why = q.how() == RunPoint.How.SETTLED ? "" : q.why();
+    row.add(q.doubted() ? "doubtful: " + q.doubt() : why);
     return row;
   }
 
@@ -412,7 +418,9 @@ final class RunCommand extends JsonOption {
         "applied", q.applied(),
         "readings", q.readings(),
         "how", q.how().name().toLowerCase(Locale.ROOT).replace('_', ' '),
-        "why", q.why());
+        "why", q.why(),
+        "doubt", q.doubted() ? q.doubt() : "",
+        "supply", q.supply() == null ? "" : q.supply());
   }
 
   /** Says on standard error what is new: a point, a trouble, another thing to do. */
@@ -438,6 +446,7 @@ final class RunCommand extends JsonOption {
             applied(p, now.plan()),
             now.plan().unit(),
             p.why().isEmpty() ? "" : ", " + p.why());
+        if (p.doubted()) say("  taken all the same: %s", p.doubt());
       }
       if (!now.trouble().equals(trouble)) {
         trouble = now.trouble();

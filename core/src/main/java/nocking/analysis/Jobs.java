@@ -197,9 +197,7 @@ public final class Jobs {
   }
 
   private static RunChannel withoutReference(RunChannel c) {
-    return c.settle() instanceof SettleRule.Rest r
-        ? new RunChannel(c.channel(), c.tag(), c.raw(), c.meter(), r.withoutReference(), c.place())
-        : c;
+    return c.settle() instanceof SettleRule.Rest r ? c.withSettle(r.withoutReference()) : c;
   }
 
   /** The plan of a procedure in the place of one of set points. */

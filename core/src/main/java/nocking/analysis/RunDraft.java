@@ -159,17 +159,7 @@ public final class RunDraft {
         .withCourse(Course.UP)
         .withBand(band)
         .withChannels(
-            p.channels().stream()
-                .map(
-                    c ->
-                        new RunChannel(
-                            c.channel(),
-                            c.tag(),
-                            c.raw(),
-                            c.meter(),
-                            new SettleRule.Dwell(calm),
-                            c.place()))
-                .toList());
+            p.channels().stream().map(c -> c.withSettle(new SettleRule.Dwell(calm))).toList());
   }
 
   private static List<Value> evenSteps(Span range) {

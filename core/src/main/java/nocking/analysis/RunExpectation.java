@@ -1,24 +1,167 @@
 package nocking.analysis;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
-import nocking.path.SignalPath;
+import java.util.function.DoubleUnaryOperator;
+import java.util.function.Function;
+import java.util.stream.DoubleStream;
+import nocking.converter.Converter;
+import nocking.fault.Fault;
+import nocking.fault.FaultyPath;
+import nocking.fault.Subject;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
+import nocking.quantity.Span;
 import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.run.Expectation;
+import nocking.run.Instrument;
+import nocking.run.RunChannel;
 import nocking.run.RunPlan;
 import nocking.run.RunPoint;
 import nocking.run.Slip;
+import nocking.wiring.Meter;
+import nocking.wiring.Place;
+import nocking.wiring.Thresholds;
 
-/** What the design of a channel expects in a run, beside what is read there. */
+/** What a channel should read in a run, where its meter stands, beside what is read there. */
 public final class RunExpectation {
+  private static final int ROWS = 33;
+
+  /** Share of the working range to either side of it for which something is expected. */
+  private static final double BEYOND = 0.1;
+
+  /**
+   * Share of what it reads at most by which a channel may be off before it is calibrated: in its
+   * zero or in its gain.
+   */
+  private static final double OFF = 0.1;
+
+  /** Counts from an end of the converter within which a reading tells nothing. */
+  private static final double RAIL_COUNTS = 2;
+
+  private static final double RAIL = 0.002;
+
+  /** How many times as far from an end of the converter sound readings have to stay. */
+  private static final double ROOM = 4;
+
   private RunExpectation() {}
 
-  /** Volts for what is applied, in the unit of the plan; NaN where the design says nothing. */
+  /** A plan whose channels are held against what the book knows of them, where nothing is said. */
+  public static RunPlan in(RunPlan plan, Function<String, Optional<Analysis>> channel) {
+    if (plan.procedure() != null) return plan;
+    var next = new ArrayList<RunChannel>();
+    for (RunChannel c : plan.channels()) {
+      Optional<Expectation> e =
+          c.expected() != null
+              ? Optional.of(c.expected())
+              : channel.apply(c.channel()).flatMap(a -> of(a, c, plan.unit()));
+      next.add(c.withExpected(e.orElse(null)));
+    }
+    return plan.withChannels(next);
+  }
+
+  /**
+   * What a channel reads over its working range by the curve that it goes by, and its limits; empty
+   * where nothing is known, and where what is applied is another quantity.
+   *
+   * @param unit of what is applied
+   */
+  public static Optional<Expectation> of(Analysis a, RunChannel c, String unit) {
+    Unit applied = Unit.of(unit);
+    if (!applied.dimension().equals(a.channel().unit().dimension())) return Optional.empty();
+    Optional<DoubleUnaryOperator> volts = volts(a, c.meter());
+    if (volts.isEmpty() || c.raw() == RawUnit.OHMS) return Optional.empty();
+    Converter k = a.channel().design().converter();
+    boolean counts = c.raw() == RawUnit.COUNTS;
+    Span w = a.channel().definition().working();
+    var at = new ArrayList<Double>();
+    var raw = new ArrayList<Double>();
+    for (double own : places(a, w)) {
+      double v = volts.get().applyAsDouble(own);
+      if (!Double.isFinite(v)) continue;
+      at.add(a.channel().unit().convert(own, applied));
+      raw.add(counts ? (double) k.code(v) : v);
+    }
+    if (at.size() < 2 || at.getFirst() >= at.getLast()) return Optional.empty();
+    double low = raw.stream().mapToDouble(v -> v).min().orElseThrow();
+    double high = raw.stream().mapToDouble(v -> v).max().orElseThrow();
+    double step = counts ? 1 : k.step();
+    double most = Math.max(high - low, Math.max(Math.abs(low), Math.abs(high)));
+    double allowance = Math.max(OFF * most, 2 * step);
+    Thresholds limits = c.meter().atReceiver() ? limits(a, volts.get(), w) : null;
+    return Optional.of(
+        new Expectation(
+            at, raw, allowance, limit(limits, true, k, counts), limit(limits, false, k, counts)));
+  }
+
+  private static Double limit(Thresholds t, boolean low, Converter k, boolean counts) {
+    Value v = t == null ? null : low ? t.low() : t.high();
+    if (v == null) return null;
+    return counts ? (double) k.code(v.number()) : v.number();
+  }
+
+  private static double[] places(Analysis a, Span w) {
+    Span known =
+        a.channel()
+            .design()
+            .sensor()
+            .known(a.channel().unit())
+            .orElse(new Span(Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY));
+    double more = BEYOND * w.width();
+    double from = Math.max(w.low() - more, Math.min(known.low(), w.low()));
+    double to = Math.min(w.high() + more, Math.max(known.high(), w.high()));
+    return DoubleStream.iterate(0, i -> i + 1)
+        .limit(ROWS)
+        .map(i -> from + (to - from) * i / (ROWS - 1))
+        .toArray();
+  }
+
+  /**
+   * The fault limits of the wire plan; where there is none the ends of the converter, as far as no
+   * sound reading comes near them. Null for nothing of the kind.
+   */
+  private static Thresholds limits(Analysis a, DoubleUnaryOperator volts, Span w) {
+    Converter k = a.channel().design().converter();
+    Thresholds set = a.channel().wiring().plan().thresholds();
+    double reference = k.reference().number();
+    double rail = Math.max(RAIL_COUNTS * k.step(), RAIL * reference);
+    double from = volts.applyAsDouble(w.low());
+    double to = volts.applyAsDouble(w.high());
+    boolean lowFree = Math.min(from, to) > ROOM * rail;
+    boolean highFree = Math.max(from, to) < reference - ROOM * rail;
+    Value low = set != null && set.low() != null ? set.low() : lowFree ? Value.of(rail) : null;
+    Value high =
+        set != null && set.high() != null
+            ? set.high()
+            : highFree ? Value.of(reference - rail) : null;
+    return low == null && high == null ? null : new Thresholds(low, high);
+  }
+
+  /**
+   * Volts at a meter for a quantity, in the channel's unit: at the receiver by the curve that is
+   * gone by, elsewhere by the circuit with the meter in it.
+   */
+  private static Optional<DoubleUnaryOperator> volts(Analysis a, Instrument meter) {
+    if (a.design().path().isEmpty()) return Optional.empty();
+    if (meter.atReceiver()) return Optional.of(x -> a.wiring().voltsAt(x).orElse(Double.NaN));
+    Place place = Place.ofKey(meter.place());
+    return a.wiring().subject().map(s -> x -> at(s, place, x));
+  }
+
+  private static double at(Subject s, Place place, double x) {
+    var r = FaultyPath.of(s, Fault.NONE, x).read(place, Meter.HAND_HELD.inputResistance());
+    return r.floats() ? Double.NaN : r.value();
+  }
+
+  /** Volts for what is applied, in the unit of the plan; NaN where nothing is known of them. */
   private static double volts(Analysis a, RunPlan plan, int channel, double applied) {
-    Optional<SignalPath> path = a.design().path();
-    boolean volts = plan.channels().get(channel).raw() == RawUnit.VOLTS;
-    if (path.isEmpty() || !volts || !Double.isFinite(applied)) return Double.NaN;
-    return path.get().output(Unit.of(plan.unit()).convert(applied, a.channel().unit()));
+    RunChannel c = plan.channels().get(channel);
+    boolean same = Unit.of(plan.unit()).dimension().equals(a.channel().unit().dimension());
+    if (c.raw() != RawUnit.VOLTS || !same || !Double.isFinite(applied)) return Double.NaN;
+    double own = Unit.of(plan.unit()).convert(applied, a.channel().unit());
+    return volts(a, c.meter()).map(f -> f.applyAsDouble(own)).orElse(Double.NaN);
   }
 
   /**
@@ -30,24 +173,37 @@ public final class RunExpectation {
   public static String beside(Analysis a, RunPlan plan, int channel, double applied, double read) {
     double expects = volts(a, plan, channel, applied);
     if (!Double.isFinite(expects) || !Double.isFinite(read)) return "";
-    return "The design expects %s V here, %s mV off.%s"
+    return "%s expects %s V %s, %s mV off.%s"
         .formatted(
+            a.channel().calibration().byDesign() ? "The design" : "The curve",
             Numbers.fixed(expects, 4),
+            where(plan.channels().get(channel).meter()),
             Numbers.signed((read - expects) * 1000, 1),
             Slip.of(read, expects).map(w -> " " + w).orElse(""));
   }
 
+  private static String where(Instrument meter) {
+    return meter.atReceiver() ? "here" : "at " + Place.ofKey(meter.place()).title();
+  }
+
   /** A slip in the point that was taken last, while it can be taken once more; empty for none. */
   public static String slip(Analysis a, RunPlan plan, int channel, RunPoint last) {
-    double mean =
-        last.readings().get(channel).stream().mapToDouble(d -> d).average().orElse(Double.NaN);
+    double mean = last.mean(channel);
     double expects = volts(a, plan, channel, last.applied());
     return Slip.of(mean, expects)
         .map(
             w ->
-                ("The point before this one reads %s V, the design expects %s V. %s Repeat takes it"
-                        + " once more.")
+                ("The point before this one reads %s V, expected is %s V. %s Repeat takes it once"
+                        + " more.")
                     .formatted(Numbers.fixed(mean, 4), Numbers.fixed(expects, 4), w))
         .orElse("");
+  }
+
+  /** Where the meters of a plan stand, as far as it is not the receiver; empty for all there. */
+  public static List<String> elsewhere(RunPlan plan) {
+    return plan.channels().stream()
+        .filter(c -> !c.meter().atReceiver())
+        .map(c -> "%s is read at %s".formatted(c.tag(), Place.ofKey(c.meter().place()).title()))
+        .toList();
   }
 }

@@ -9,6 +9,7 @@ final class Average {
   private final List<List<Double>> counted = new ArrayList<>();
   private final List<List<Double>> still = new ArrayList<>();
   private final List<Double> applied = new ArrayList<>();
+  private final List<Double> supply = new ArrayList<>();
   private int placed;
 
   /**
@@ -45,6 +46,16 @@ final class Average {
     newest(applied, read ? said : instead);
   }
 
+  /** What the supply read at the same moment; NaN where nobody looked. */
+  void supplied(double volts) {
+    if (Double.isFinite(volts)) newest(supply, volts);
+  }
+
+  /** Mean volts of the supply; NaN where nobody looked. */
+  double supply() {
+    return mean(supply);
+  }
+
   private void newest(List<Double> list, double v) {
     if (list.size() == wanted) list.removeFirst();
     list.add(v);
@@ -71,6 +82,11 @@ final class Average {
   /** For each channel the readings that count, in their order. */
   List<List<Double>> readings() {
     return counted;
+  }
+
+  /** Mean of the readings of a channel; NaN without any. */
+  double mean(int channel) {
+    return mean(counted.get(channel));
   }
 
   /** Mean of what the readings of a channel would be if the reference stood still. */

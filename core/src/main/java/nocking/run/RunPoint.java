@@ -20,6 +20,8 @@ import java.util.Optional;
  *     was before; null where it was read
  * @param arrivals for each channel how near it was to its end; null where that is not known, and
  *     null in place of a channel of which it is not
+ * @param supply mean volts of the supply meanwhile; null where nothing read it
+ * @param doubt what spoke against it when somebody took it all the same; null for nothing
  */
 public record RunPoint(
     long at,
@@ -29,7 +31,9 @@ public record RunPoint(
     How how,
     String why,
     @JsonInclude(JsonInclude.Include.NON_NULL) Boolean placeUnknown,
-    @JsonInclude(JsonInclude.Include.NON_NULL) List<Arrival> arrivals)
+    @JsonInclude(JsonInclude.Include.NON_NULL) List<Arrival> arrivals,
+    @JsonInclude(JsonInclude.Include.NON_NULL) Double supply,
+    @JsonInclude(JsonInclude.Include.NON_NULL) String doubt)
     implements RunEntry {
   /**
    * How near the readings of a channel were to where they were going.
@@ -61,7 +65,12 @@ public record RunPoint(
   /** A point at which the reference was read. */
   public RunPoint(
       long at, int target, double applied, List<List<Double>> readings, How how, String why) {
-    this(at, target, applied, readings, how, why, null, null);
+    this(at, target, applied, readings, how, why, null, null, null, null);
+  }
+
+  /** True where something spoke against it, and somebody took it all the same. */
+  public boolean doubted() {
+    return doubt != null;
   }
 
   /** What the reference said; NaN where nobody read it. */

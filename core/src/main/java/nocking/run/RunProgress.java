@@ -45,12 +45,16 @@ public final class RunProgress {
   private int moved;
   private boolean ready = true;
   private Sweep last;
+  private final List<Plausibility> plausible = new ArrayList<>();
+  private Doubt doubt;
+  private boolean insisted;
 
   public RunProgress(RunPlan plan) {
     this.plan = plan;
     for (int i = 0; i < plan.channels().size(); i++) {
       came.add(Double.NaN);
       lags.add(Double.NaN);
+      plausible.add(new Plausibility(plan.channels().get(i), plan.unit()));
     }
     look();
     begin();
@@ -96,6 +100,9 @@ public final class RunProgress {
     forced = "";
     how = How.SETTLED;
     moved = 0;
+    doubt = null;
+    insisted = false;
+    plausible.forEach(Plausibility::begin);
     countAnew();
     if (!over()) phase = Phase.APPROACHING;
   }
@@ -132,6 +139,7 @@ public final class RunProgress {
     for (int i = 0; i < plan.channels().size(); i++) {
       if (p.readings().get(i).isEmpty()) continue;
       came.set(i, p.mean(i));
+      plausible.get(i).taken(p.place(), p.mean(i), p.doubted());
       RunPoint.Arrival a = p.arrival(i).orElse(null);
       if (a != null && a.lag() != null && p.how() == How.SETTLED) lags.set(i, a.lag());
     }
@@ -161,7 +169,10 @@ public final class RunProgress {
         if (!ready) return;
         forced = act.why().isEmpty() ? "taken by hand" : "taken by hand: " + act.why();
         channels.forEach(Settling::sayso);
-        average();
+        // Where something speaks against it, this is the yes to the readings that are there.
+        insisted = doubt != null;
+        if (insisted && average.full()) phase = Phase.AVERAGING;
+        else average();
       }
       case STOP -> phase = Phase.STOPPED;
       case END -> phase = Phase.DONE;
@@ -240,12 +251,49 @@ public final class RunProgress {
         channels.get(i).take(s.at(), s.raw().get(i), still(s, i));
       }
     }
+    if (insisted && average.full()) return closed(s);
+    if (doubtful(s)) return Optional.empty();
     if (plan.typed()) return typed(s);
     return switch (phase) {
       case APPROACHING, SETTLING -> settling(s);
       case AVERAGING -> averaging(s);
       case HELD, STOPPED, DONE -> Optional.empty();
     };
+  }
+
+  /** True where a reading can only be a fault: nobody waits for it to settle. */
+  private boolean doubtful(Sweep s) {
+    if (phase != Phase.SETTLING && phase != Phase.AVERAGING) return false;
+    if (insisted) return false;
+    for (int i = 0; i < channels.size(); i++) {
+      Optional<String> why = plausible.get(i).reading(s.applied(), s.raw().get(i));
+      if (why.isPresent()) return hold(i, s.applied(), s.raw().get(i), why.get());
+    }
+    return false;
+  }
+
+  /** True where something speaks against the readings that are there for a point. */
+  private boolean doubtful() {
+    if (insisted) return false;
+    double at = average.placeKnown() ? average.applied() : Double.NaN;
+    for (int i = 0; i < channels.size(); i++) {
+      double mean = average.mean(i);
+      Optional<String> why = plausible.get(i).point(at, mean);
+      if (why.isPresent()) return hold(i, at, mean, why.get());
+    }
+    return false;
+  }
+
+  private boolean hold(int channel, double applied, double raw, String why) {
+    boolean sound = points.stream().anyMatch(p -> !p.doubted() && Double.isFinite(p.mean(channel)));
+    doubt = new Doubt(channel, applied, raw, sound, why);
+    phase = Phase.HELD;
+    return true;
+  }
+
+  /** Why it is held before a point that is not taken without somebody's yes; empty for nothing. */
+  public Optional<Doubt> doubt() {
+    return phase == Phase.HELD ? Optional.ofNullable(doubt) : Optional.empty();
   }
 
   /** What a reading would be if the reference stood at its set point. */
@@ -337,8 +385,13 @@ public final class RunProgress {
     }
     for (int i = 0; i < channels.size(); i++) average.take(i, s.raw().get(i), still(s, i));
     average.placed(s.applied(), setPoint());
+    average.supplied(s.supply());
     if (!average.full()) return Optional.empty();
     if (free && !holds()) return late(s) ? givenUp(s) : Optional.empty();
+    return doubtful() ? Optional.empty() : closed(s);
+  }
+
+  private Optional<RunPoint> closed(Sweep s) {
     var p = point(s);
     close(p);
     return Optional.of(p);
@@ -373,7 +426,9 @@ public final class RunProgress {
         how,
         forced + missing,
         unknown,
-        any ? arrivals : null);
+        any ? arrivals : null,
+        Double.isFinite(average.supply()) ? average.supply() : null,
+        insisted ? doubt.says() : null);
   }
 
   /** How near a channel's mean is to where it was going; null where too little was read. */
@@ -419,6 +474,7 @@ public final class RunProgress {
   /** Why the point under way has not settled; empty when it has. */
   public String whyNot() {
     if (waitsForHands()) return "the hands are not done yet";
+    if (doubt().isPresent()) return doubt.says();
     if (phase == Phase.APPROACHING) return "the reference is not at the set point";
     String settling =
         channels.stream().map(Settling::why).filter(w -> !w.isEmpty()).findFirst().orElse("");

@@ -19,6 +19,7 @@ import nocking.run.RunProgress.Phase;
  * @param step of a procedure; empty for set points
  * @param hands true while the hands have not said that they are done
  * @param taken what the steps of a procedure came to
+ * @param doubted true where it is held before a point that is not taken without somebody's yes
  * @param trouble what does not work; empty when all does
  * @param warning what is odd although all works; empty for nothing
  */
@@ -38,7 +39,8 @@ public record RunSnapshot(
     List<String> superseded,
     Optional<Step> step,
     boolean hands,
-    List<Taken> taken) {
+    List<Taken> taken,
+    boolean doubted) {
 
   /** Mean, scatter and slope of the window of a channel, and where it goes, in its raw unit. */
   public record Channel(
@@ -75,7 +77,8 @@ public record RunSnapshot(
         List.copyOf(superseded),
         p.step(),
         p.waitsForHands(),
-        p.taken());
+        p.taken(),
+        p.doubt().isPresent());
   }
 
   /** What is worked at; empty after the last. */

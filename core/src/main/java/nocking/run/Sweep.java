@@ -9,9 +9,15 @@ import java.util.List;
  * @param target index of the target that was being worked at
  * @param applied what the reference says, in the unit of the plan; NaN where it said nothing
  * @param raw a reading for each channel, in its raw unit; NaN where its meter said nothing
+ * @param supply volts of the supply; NaN where nothing reads it
  */
-public record Sweep(long at, int target, double applied, List<Double> raw) {
+public record Sweep(long at, int target, double applied, List<Double> raw, double supply) {
   public Sweep {
     raw = List.copyOf(raw);
+  }
+
+  /** A sweep at which nobody looks at the supply. */
+  public Sweep(long at, int target, double applied, List<Double> raw) {
+    this(at, target, applied, raw, Double.NaN);
   }
 }

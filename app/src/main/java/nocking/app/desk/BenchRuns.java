@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import javafx.animation.PauseTransition;
@@ -17,6 +18,8 @@ import javafx.util.Duration;
 import nocking.analysis.Analysis;
 import nocking.analysis.Jobs;
 import nocking.analysis.RunAdoption;
+import nocking.analysis.RunExpectation;
+import nocking.analysis.RunSuspicion;
 import nocking.bench.run.BenchClock;
 import nocking.bench.run.Rig;
 import nocking.bench.run.RunEngine;
@@ -24,6 +27,7 @@ import nocking.bench.simulated.Scene;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.run.Act;
+import nocking.run.Doubt;
 import nocking.run.Instrument;
 import nocking.run.RunChannel;
 import nocking.run.RunJournal;
@@ -67,10 +71,16 @@ public final class BenchRuns {
     Thread thread;
     volatile RunSnapshot now;
     final Optional<Analysis> subject;
+    final Function<Doubt, String> words;
     boolean ended;
 
-    Live(String id, RunProgress progress, Optional<Analysis> subject) {
+    Live(
+        String id,
+        RunProgress progress,
+        Optional<Analysis> subject,
+        Function<Doubt, String> words) {
       this.subject = subject;
+      this.words = words;
       this.id = id;
       this.progress = progress;
       rig = new Rig(progress.plan());
@@ -245,17 +255,26 @@ public final class BenchRuns {
         : desk.book().byId(plan.channels().getFirst().channel()).map(desk::analysis);
   }
 
+  /** What a reading looks like that something speaks against; asked on the run's thread. */
+  private Function<Doubt, String> words(RunPlan plan) {
+    Book read = desk.book();
+    return RunSuspicion.of(plan, k -> read.byId(k).map(Analysis::of), read.priorWeights());
+  }
+
   /** Begins a run. */
-  public void begin(RunPlan plan) {
+  public void begin(RunPlan wanted) {
     String id = Book.newId();
+    RunPlan plan = RunExpectation.in(wanted, k -> desk.book().byId(k).map(desk::analysis));
     Store store = desk.store();
-    start(new Live(id, new RunProgress(plan), subject(plan)), () -> store.begin(id, plan));
+    start(
+        new Live(id, new RunProgress(plan), subject(plan), words(plan)),
+        () -> store.begin(id, plan));
   }
 
   /** Goes on with a run that was broken off, at the instruments of this plan. */
   public void goOn(StoredRun run, RunPlan instruments) {
     Store store = desk.store();
-    var l = new Live(run.id(), run.progress(), subject(run.plan()));
+    var l = new Live(run.id(), run.progress(), subject(run.plan()), words(run.plan()));
     l.rig.movedReference(instruments.reference().address());
     for (int i = 0; i < run.plan().channels().size(); i++) {
       RunChannel c = run.plan().channels().get(i);
@@ -350,6 +369,7 @@ public final class BenchRuns {
                 }
               });
       l.subject.ifPresent(a -> engine.closing(p -> Jobs.closing(p, a)));
+      engine.explaining(l.words);
       synchronized (l) {
         l.engine = engine;
       }

@@ -13,6 +13,7 @@ public final class RunBeep {
   private int points;
   private boolean hands;
   private boolean trouble;
+  private boolean doubted;
   private boolean over;
 
   /**
@@ -37,10 +38,12 @@ public final class RunBeep {
         n.points().size() > points
             || (n.hands() && !hands)
             || (!n.trouble().isEmpty() && !trouble)
+            || (n.doubted() && !doubted)
             || (ends && !over);
     points = n.points().size();
     hands = n.hands();
     trouble = !n.trouble().isEmpty();
+    doubted = n.doubted();
     over = ends;
     if (on && calls) sound.run();
   }

@@ -1,5 +1,6 @@
 package nocking.bench.run;
 
+import java.util.List;
 import java.util.Optional;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
@@ -7,6 +8,7 @@ import java.util.function.Function;
 import nocking.bench.instrument.InstrumentException;
 import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.run.Act;
+import nocking.run.Doubt;
 import nocking.run.RunJournal;
 import nocking.run.RunPoint;
 import nocking.run.RunProgress;
@@ -57,8 +59,18 @@ public final class RunEngine implements Runnable {
   private boolean writing = true;
   private String stopWhy = "";
   private final SupplyWatch supply = new SupplyWatch();
-  private boolean looked;
   private Function<RunProgress, String> closing = p -> "";
+  private Function<Doubt, String> explaining = d -> "";
+  private Unattended unattended;
+  private String doubted = "";
+
+  /** What becomes of a point that something speaks against where nobody is there to be asked. */
+  public enum Unattended {
+    /** The run ends there, and can be gone on with. */
+    BREAK_OFF,
+    /** It is taken all the same, and marked. */
+    TAKE
+  }
 
   /**
    * @param progress where the run stands; it belongs to the engine from now on
@@ -80,6 +92,22 @@ public final class RunEngine implements Runnable {
    */
   public RunEngine closing(Function<RunProgress, String> words) {
     closing = words;
+    return this;
+  }
+
+  /**
+   * What it looks like where something speaks against a reading.
+   *
+   * @param words asked once for each such point, on the thread of the run; a sentence, or empty
+   */
+  public RunEngine explaining(Function<Doubt, String> words) {
+    explaining = words;
+    return this;
+  }
+
+  /** Nobody is there to say yes to a point that something speaks against. */
+  public RunEngine unattended(Unattended then) {
+    unattended = then;
     return this;
   }
 
@@ -176,11 +204,12 @@ public final class RunEngine implements Runnable {
       double applied = rig.applied();
       // No bench goes faster than the hands it waits for.
       if (Double.isNaN(applied)) Thread.sleep(HANDS);
-      var sweep = new Sweep(clock.now(), target, applied, rig.raw());
+      List<Double> raw = rig.raw();
+      var sweep = new Sweep(clock.now(), target, applied, raw, watchSupply());
       back();
       Optional<RunPoint> completes = progress.take(sweep);
       write(() -> journal.append(sweep, completes));
-      if (completes.isPresent() || !looked) watchSupply();
+      doubt();
       tell();
     } catch (InstrumentException e) {
       failed(e);
@@ -198,17 +227,43 @@ public final class RunEngine implements Runnable {
     act(Act.Kind.BEGIN, "");
   }
 
-  /** At the beginning and at each point: a supply that moves parts the points. */
-  private void watchSupply() throws InterruptedException {
-    looked = true;
+  /** Where something speaks against what was read, that is written down once, and asked. */
+  private void doubt() throws InterruptedException {
+    Doubt d = progress.doubt().orElse(null);
+    if (d == null) {
+      doubted = "";
+      return;
+    }
+    if (!doubted.isEmpty()) return;
+    String looks = explaining.apply(d);
+    doubted = looks.isEmpty() ? d.says() : d.says() + "; " + looks;
+    act(Act.Kind.NOTE, doubted);
+    if (unattended == Unattended.TAKE) ask(Act.Kind.TAKE, "nobody is asked");
+    if (unattended == Unattended.BREAK_OFF) broken = true;
+  }
+
+  /** What spoke against a reading when the run was broken off for it; empty for nothing. */
+  public String doubted() {
+    return doubted;
+  }
+
+  /**
+   * The supply at every sweep: one that moves parts the points.
+   *
+   * @return its volts; NaN where nothing reads it
+   */
+  private double watchSupply() throws InterruptedException {
+    double volts = Double.NaN;
     String news;
     try {
-      news = supply.take(rig.supply());
+      volts = rig.supply();
+      news = supply.take(volts);
     } catch (InstrumentException e) {
       // Points are taken without it, too; that nobody looks is to be seen afterwards.
-      news = "the supply is not read: " + e.getMessage();
+      news = supply.silent(e.getMessage());
     }
     if (!news.isEmpty()) act(Act.Kind.NOTE, news);
+    return volts;
   }
 
   private void failed(InstrumentException e) throws InterruptedException {
@@ -246,6 +301,7 @@ public final class RunEngine implements Runnable {
   }
 
   private void tell() {
-    listener.changed(RunSnapshot.of(progress, trouble, supply.warning()));
+    boolean held = progress.doubt().isPresent();
+    listener.changed(RunSnapshot.of(progress, trouble, held ? doubted : supply.warning()));
   }
 }

@@ -12,6 +12,7 @@ final class SupplyWatch {
 
   private double first = Double.NaN;
   private boolean away;
+  private boolean silent;
   private String warning = "";
 
   /**
@@ -22,6 +23,7 @@ final class SupplyWatch {
    */
   String take(double volts) {
     if (Double.isNaN(volts)) return "";
+    silent = false;
     if (Double.isNaN(first)) first = volts;
     double share = (volts - first) / first;
     boolean moved = Math.abs(volts - first) > MOST * Math.abs(first);
@@ -33,6 +35,13 @@ final class SupplyWatch {
                 Numbers.fixed(volts, 3), Numbers.signed(100 * share, 1), Numbers.fixed(first, 3));
     warning = moved ? "The supply has moved: " + now : "";
     return moved ? "the supply has moved: " + now : "the supply is back: " + now;
+  }
+
+  /** It is not read; said when that begins, not at every try. */
+  String silent(String why) {
+    if (silent) return "";
+    silent = true;
+    return "the supply is not read: " + why;
   }
 
   /** What is to be said of it now; empty while it stays. */

@@ -173,7 +173,7 @@ final class RunCue extends VBox {
     boolean taken = running && plan.procedure() == null && !n.points().isEmpty();
     String slip =
         taken ? RunExpectation.slip(desk.analysis(), plan, channel, n.points().getLast()) : "";
-    String warning = n.warning().isEmpty() ? slip : n.warning() + ".";
+    String warning = n.warning().isEmpty() ? n.doubted() ? "" : slip : n.warning() + ".";
     warned.setText(warning);
     show(warned, running && !warning.isEmpty());
     how.getStyleClass().remove("cue-bad");
@@ -212,12 +212,15 @@ final class RunCue extends VBox {
     if (plan.reference().byHand()) byEye.show("", plan.unit());
     show(row, running);
     boolean held = n.phase() == Phase.HELD;
+    boolean doubted = n.doubted();
     show(hold, !held);
     show(go, held);
+    go.setText(doubted ? "Look again" : "Go on");
     repeat.setDisable(n.points().isEmpty());
-    show(take, !plan.typed());
-    take.setDisable(held || n.hands() || n.phase() == Phase.AVERAGING);
-    skip.setDisable(held);
+    show(take, doubted || !plan.typed());
+    take.setText(doubted ? "Take all the same" : "Record now");
+    take.setDisable(!doubted && (held || n.hands() || n.phase() == Phase.AVERAGING));
+    skip.setDisable(held && !doubted);
   }
 
   /** Asks for a reading, and then for the next place: the keys follow what is asked for. */
@@ -249,8 +252,13 @@ final class RunCue extends VBox {
 
   /** One key records, or says that the hands are done. */
   void go() {
-    if (desk.runs().now().map(RunSnapshot::hands).orElse(false)) steps.done();
-    else desk.runs().ask(Act.Kind.TAKE, "");
+    Optional<RunSnapshot> now = desk.runs().now();
+    if (now.map(RunSnapshot::hands).orElse(false)) {
+      steps.done();
+    } else if (!now.map(RunSnapshot::doubted).orElse(false)) {
+      // One key is no yes to what something speaks against: that takes its button.
+      desk.runs().ask(Act.Kind.TAKE, "");
+    }
   }
 
   private static String where(RunSnapshot n, Target t, int all) {
@@ -289,7 +297,7 @@ final class RunCue extends VBox {
       case APPROACHING -> n.plan().reference().settable() ? "Going to " + to : "Bring it to " + to;
       case SETTLING -> (n.plan().typed() ? "Read the meter at " : "Hold at ") + to;
       case AVERAGING -> "Do not touch: reading " + to;
-      case HELD -> "Held before " + to;
+      case HELD -> n.doubted() ? "Is that so, at " + to + "?" : "Held before " + to;
       case STOPPED -> "Stopped";
       case DONE ->
           n.plan().procedure() == null ? "All points are taken" : "Done: the record is below";
@@ -325,7 +333,10 @@ final class RunCue extends VBox {
               ? "Once it stands, type what the meter reads, with Enter."
               : "Keep both at the same place; records by itself." + left;
       case AVERAGING -> "%d of %d readings.%s".formatted(n.averaged(), n.plan().average(), left);
-      case HELD -> "Go on when you are ready; the point settles anew.";
+      case HELD ->
+          n.doubted()
+              ? "Nothing is taken without your yes. Put it right and look again, or take it as it is, marked."
+              : "Go on when you are ready; the point settles anew.";
       case STOPPED, DONE ->
           n.plan().procedure() != null
               ? "What came of it is kept with the channel."

@@ -97,7 +97,8 @@ final class RunForm {
             "Calm for",
             t -> {
               var rule = new SettleRule.Dwell(Value.typed(t, SECOND).number());
-              edit(p -> p.withChannels(p.channels().stream().map(c -> ruled(c, rule)).toList()));
+              edit(
+                  p -> p.withChannels(p.channels().stream().map(c -> c.withSettle(rule)).toList()));
             });
     course =
         choice(
@@ -145,7 +146,11 @@ final class RunForm {
                 "run-sensor-place",
                 "Sensor at",
                 false,
-                t -> edit(p -> p.withChannels(p.channels().stream().map(c -> at(c, t)).toList())),
+                t ->
+                    edit(
+                        p ->
+                            p.withChannels(
+                                p.channels().stream().map(c -> c.withPlace(t)).toList())),
                 () -> {})
             .whenDone();
     for (EntryField f : List.of(setPoints, operator, ambient, place, sensorPlace)) {
@@ -254,10 +259,6 @@ final class RunForm {
     return (int) v;
   }
 
-  private static RunChannel at(RunChannel c, String place) {
-    return new RunChannel(c.channel(), c.tag(), c.raw(), c.meter(), c.settle(), place);
-  }
-
   private Channel channel() {
     return desk.channel().orElseThrow();
   }
@@ -285,7 +286,7 @@ final class RunForm {
             deviation == null ? s.deviation() : deviation,
             slope == null ? s.slope() : slope,
             window == null ? s.window() : window);
-    return new RunChannel(c.channel(), c.tag(), c.raw(), c.meter(), rule, c.place());
+    return c.withSettle(rule);
   }
 
   private void rest(Double within, Double lag) {
@@ -298,17 +299,12 @@ final class RunForm {
   }
 
   private static RunChannel rest(RunChannel c, SettleRule.Rest r, Double within, Double lag) {
-    return ruled(
-        c,
+    return c.withSettle(
         new SettleRule.Rest(
             within == null ? r.within() : within,
             lag == null ? r.lag() : lag,
             r.creep(),
             r.sensitivity()));
-  }
-
-  private static RunChannel ruled(RunChannel c, SettleRule rule) {
-    return new RunChannel(c.channel(), c.tag(), c.raw(), c.meter(), rule, c.place());
   }
 
   /** What can be done: set points, pours, and the procedures of the channel. */
