@@ -137,6 +137,7 @@ final class RunCommand extends JsonOption {
     }
     RunPlan wanted = RunJson.readPlanFile(ChannelFiles.text(plan), plan.getFileName().toString());
     wanted.requireUnits();
+    Jobs.requireReceiver(wanted);
     if (!Files.exists(book)) throw new DocumentException(book + " does not exist");
     if (wanted.typed()) {
       throw new QuantityException(
@@ -299,7 +300,7 @@ final class RunCommand extends JsonOption {
     boolean bySteps = p.procedure() != null;
     var engine = new RunEngine(progress, journal, rig, clock, bySteps ? steps::changed : reporter);
     Analysis first = Analysis.of(read.byId(p.channels().getFirst().channel()).orElseThrow());
-    engine.closing(q -> Jobs.closing(q, first));
+    engine.closing(q -> Jobs.closing(q, first)).forbidding(q -> Jobs.forbids(q, first));
     engine
         .explaining(RunSuspicion.of(p, id -> read.byId(id).map(Analysis::of), read.priorWeights()))
         .unattended(takeDoubtful ? Unattended.TAKE : Unattended.BREAK_OFF);

@@ -51,7 +51,13 @@ public final class JobAdoption {
    */
   public static List<Offer> offers(Procedure p, List<Taken> done, Analysis a, String run) {
     Optional<Known> known = Jobs.known(a);
-    if (known.isEmpty() || p.record(done, known.get()).verdict() == Verdict.FAIL) return List.of();
+    if (known.isEmpty() || !p.unsettled(done).isEmpty()) return List.of();
+    Verdict verdict = p.record(done, known.get()).verdict();
+    boolean judged = p instanceof TaughtEnds || p instanceof ZeroAndSpan;
+    boolean read = done.stream().noneMatch(Taken::skipped);
+    // Without a tolerance nothing is judged, and what was read holds all the same.
+    boolean holds = judged && read && Double.isNaN(known.get().tolerance());
+    if (verdict != Verdict.PASS && !(verdict == Verdict.OPEN && holds)) return List.of();
     return switch (p) {
       case MechanicalTrim _ -> List.of();
       case TaughtEnds t -> taught(t, done, a);

@@ -35,6 +35,7 @@ import nocking.run.RunProgress;
 import nocking.run.SettleRule;
 import nocking.run.StoredRun;
 import nocking.sensor.TwoPointSensor;
+import nocking.wiring.Place;
 import nocking.wiring.Thresholds;
 
 /** Procedures as they would usually be done on a channel, and what they have to know of it. */
@@ -48,6 +49,9 @@ public final class Jobs {
 
   /** Share of the step between stations that slack may take. */
   private static final double SLACK = 0.1;
+
+  /** Readings that make a step: hands wait for them. */
+  private static final int AVERAGE = 4;
 
   /** Degrees by which a mounting may be from where it is turned to. */
   private static final double MOUNT_BAND = 0.2;
@@ -105,6 +109,27 @@ public final class Jobs {
     return p.plan().procedure() == null ? "" : RunJson.compact(record(p.plan(), p.taken(), a));
   }
 
+  /** What forbids to go on with a procedure after what was read; empty for nothing. */
+  public static String forbids(RunProgress p, Analysis a) {
+    Procedure job = p.plan().procedure();
+    return job == null ? "" : known(a).map(k -> job.forbids(p.taken(), k)).orElse("");
+  }
+
+  /**
+   * Refuses a procedure whose meter does not stand where its volts are meant.
+   *
+   * @throws QuantityException naming the meter and its place
+   */
+  public static void requireReceiver(RunPlan plan) {
+    if (plan.procedure() == null) return;
+    for (RunChannel c : plan.channels()) {
+      if (c.meter().atReceiver()) continue;
+      throw new QuantityException(
+          "%s reads %s at %s; the volts of this procedure are those of the signal at the receiver"
+              .formatted(c.meter().name(), c.tag(), Place.ofKey(c.meter().place()).title()));
+    }
+  }
+
   /** The procedures that can be done on a channel, as they would usually be. */
   public static List<Procedure> of(Analysis a) {
     var list = new ArrayList<Procedure>();
@@ -115,10 +140,13 @@ public final class Jobs {
       possible(() -> stations(d, path.get())).ifPresent(list::add);
       return list;
     }
-    possible(() -> trim(a, path.get())).ifPresent(list::add);
-    possible(() -> new LearntEnds(d.definition().low(), d.definition().high()))
-        .ifPresent(list::add);
-    if (d.sensor() instanceof TwoPointSensor)
+    boolean travels = d.definition().kind().travels();
+    if (travels) {
+      possible(() -> trim(a, path.get())).ifPresent(list::add);
+      possible(() -> new LearntEnds(d.definition().low(), d.definition().high()))
+          .ifPresent(list::add);
+    }
+    if (travels && d.sensor() instanceof TwoPointSensor)
       possible(() -> taught(a, path.get())).ifPresent(list::add);
     possible(() -> zeroAndSpan(d)).ifPresent(list::add);
     return list;
@@ -215,6 +243,7 @@ public final class Jobs {
         .withChannels(
             turned ? p.channels().stream().map(Jobs::withoutReference).toList() : p.channels())
         .withBand(band)
+        .withAverage(Math.min(p.average(), AVERAGE))
         .withCourse(Course.UP)
         .withRepeats(1);
   }

@@ -16,7 +16,7 @@ import nocking.wiring.Thresholds;
  *
  * @param place where the meter is
  * @param volts that it reads; NaN where it reads none
- * @param at quantity for which something is expected: where the probe stands
+ * @param at quantity that is applied; NaN where nobody says what is
  * @param expected volts there by the design; NaN where it says nothing
  * @param quantity that the volts stand for by the curve that is gone by; NaN where they stand for
  *     none, and where the meter is not at the converter
@@ -32,9 +32,9 @@ public record LiveReading(
     String state,
     boolean fault) {
 
-  /** What volts at a place mean on a channel while its probe stands at a quantity. */
+  /** What volts at a place mean on a channel to which so much is applied; NaN for unknown. */
   public static LiveReading of(Analysis a, Place place, double volts, double at) {
-    Optional<ProbeState> probe = a.at(at);
+    Optional<ProbeState> probe = Double.isNaN(at) ? Optional.empty() : a.at(at);
     boolean converter = place.equals(Place.of(Place.Kind.SIGNAL_AT_RECEIVER));
     double expected = probe.map(p -> expected(p, place)).orElse(Double.NaN);
     if (!converter || Double.isNaN(volts)) {

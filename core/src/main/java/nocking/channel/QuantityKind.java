@@ -41,6 +41,14 @@ public enum QuantityKind {
     return OTHER;
   }
 
+  /** True for what a part that is mounted and moved can be at: it has a mounting, and ends. */
+  public boolean travels() {
+    return switch (this) {
+      case LEVEL, VOLUME, POSITION, ANGLE, SHARE, OTHER -> true;
+      case TEMPERATURE, PRESSURE, WEIGHT, FORCE, TORQUE, VOLTAGE, CONCENTRATION -> false;
+    };
+  }
+
   public String title() {
     return title;
   }

@@ -50,7 +50,7 @@ public record Known(
 
   /** A difference of quantities as it is written. */
   String signed(double v) {
-    return Double.isFinite(v) ? (Numbers.signed(v, decimals + 1) + " " + unit).strip() : "–";
+    return Double.isFinite(v) ? (told(v, decimals + 1) + " " + unit).strip() : "–";
   }
 
   /** Volts as they are written. */
@@ -60,6 +60,12 @@ public record Known(
 
   /** A difference of volts as it is written. */
   static String millivolts(double v) {
-    return Double.isFinite(v) ? Numbers.signed(1000 * v, 1) + " mV" : "–";
+    return Double.isFinite(v) ? told(1000 * v, 1) + " mV" : "–";
+  }
+
+  /** A difference with so many decimals, or as many as it takes to tell it from none. */
+  private static String told(double v, int decimals) {
+    boolean lost = v != 0 && Math.abs(v) < 0.5 * Math.pow(10, -decimals) && Math.abs(v) > 1e-9;
+    return Numbers.signed(v, lost ? Numbers.decimalsFor(Math.abs(v)) : decimals);
   }
 }

@@ -53,7 +53,7 @@ public record LearntEnds(Value closed, Value open) implements Procedure {
   }
 
   @Override
-  public JobRecord record(List<Taken> done, Known known) {
+  public JobRecord read(List<Taken> done, Known known) {
     var lines = new JobRecord.Lines();
     if (done.size() < 2 || !done.get(0).read() || !done.get(1).read()) {
       for (Taken t : done) lines.add("closed", Known.volts(t.volts()));
@@ -89,7 +89,11 @@ public record LearntEnds(Value closed, Value open) implements Procedure {
             ? " Only %s %% of the converter's range is used; a longer lever would use more."
                 .formatted(Numbers.fixed(100 * used, 0))
             : "";
-    return lines.closed(Verdict.PASS, "Both ends are clear of every limit.%s".formatted(little));
+    String clear =
+        faults.isEmpty()
+            ? "Both ends are read; no fault limits are set that they could be near."
+            : "Both ends are clear of the fault limits.";
+    return lines.closed(Verdict.PASS, clear + little);
   }
 
   private static double noise(Taken t) {

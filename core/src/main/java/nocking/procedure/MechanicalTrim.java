@@ -76,11 +76,27 @@ public record MechanicalTrim(Value target, Value window, String where, Value mos
       return target.number() - mean(shifts());
     }
 
-    /** Volts a degree, by least squares over the readings with a loose clamp; NaN if untold. */
-    double slope() {
+    /** Readings that tell what a degree does. */
+    private List<Taken> told() {
       List<Taken> of = new ArrayList<>(loose);
       of.removeIf(t -> Double.isNaN(t.applied()));
       if (of.size() == 1 && found.read()) of.addFirst(found);
+      return of;
+    }
+
+    /** Standard deviation of {@link #slope()} by what a reading scatters; NaN if untold. */
+    double slopeScatter() {
+      List<Taken> of = told();
+      double x = of.stream().mapToDouble(Taken::applied).average().orElse(Double.NaN);
+      double xx = of.stream().mapToDouble(t -> (t.applied() - x) * (t.applied() - x)).sum();
+      double sum =
+          of.stream().mapToDouble(t -> Math.pow((t.applied() - x) / xx * t.deviation(), 2)).sum();
+      return Math.sqrt(sum);
+    }
+
+    /** Volts a degree, by least squares over the readings with a loose clamp; NaN if untold. */
+    double slope() {
+      List<Taken> of = told();
       double x = of.stream().mapToDouble(Taken::applied).average().orElse(Double.NaN);
       double y = of.stream().mapToDouble(Taken::volts).average().orElse(Double.NaN);
       double xx = of.stream().mapToDouble(t -> (t.applied() - x) * (t.applied() - x)).sum();
@@ -247,8 +263,16 @@ public record MechanicalTrim(Value target, Value window, String where, Value mos
     return "Lock what the sensor sits on before a hand goes near: what it measures can move.";
   }
 
+  /** What counts is what it shows with the clamp tight at the end. */
   @Override
-  public JobRecord record(List<Taken> done, Known known) {
+  public boolean carries(int step, List<Taken> done) {
+    int last = done.size() - 1;
+    while (last > 0 && !done.get(last).read()) last--;
+    return step == last;
+  }
+
+  @Override
+  public JobRecord read(List<Taken> done, Known known) {
     var list = new ArrayList<Step>();
     Course c = walk(done, list);
     var lines = new JobRecord.Lines();
@@ -271,7 +295,14 @@ public record MechanicalTrim(Value target, Value window, String where, Value mos
           Known.millivolts(k.shift()));
     }
     if (!c.loose.isEmpty() && Double.isFinite(c.slope())) {
-      lines.add("a degree is worth", Known.millivolts(c.slope()));
+      double scatter = c.slopeScatter();
+      lines.add(
+          "a degree is worth",
+          Known.millivolts(c.slope()),
+          Double.isFinite(scatter)
+              ? "± %s mV, from %d readings"
+                  .formatted(Numbers.significant(2000 * scatter, 2), c.told().size())
+              : "from %d readings".formatted(c.told().size()));
       if (most != null) {
         double reach = Math.abs(c.slope()) * most.number();
         lines.add(
@@ -292,7 +323,39 @@ public record MechanicalTrim(Value target, Value window, String where, Value mos
     }
     boolean sealed = c.near && done.size() == list.size() && !done.getLast().skipped();
     if (sealed) lines.add("break-out lead", "out", "seal checked");
+    String beyond = c.near ? ends(c.last.volts(), known, lines) : "";
+    if (!beyond.isEmpty()) return lines.closed(Verdict.FAIL, beyond);
     return lines.closed(verdict(c, sealed, done.size() < list.size()), says(c, sealed));
+  }
+
+  /**
+   * What was set at one place moves the whole course: both ends by the design, beside the limits.
+   *
+   * @return what lies beyond a limit, in a sentence; empty for nothing
+   */
+  private String ends(double volts, Known known, JobRecord.Lines lines) {
+    double low = known.design().applyAsDouble(known.working().low());
+    double high = known.design().applyAsDouble(known.working().high());
+    double set = Math.abs(target.number() - low) < Math.abs(target.number() - high) ? low : high;
+    // Somewhere between the ends the design may well not have the target: then nothing is said.
+    if (!(Math.abs(target.number() - set) <= window.number())) return "";
+    double other = set == low ? known.working().high() : known.working().low();
+    double there = known.design().applyAsDouble(other) + volts - set;
+    if (!Double.isFinite(there)) return "";
+    boolean converter = !known.converter().contains(there);
+    boolean fault = known.faults().map(t -> t.fault(there)).orElse(false);
+    lines.add(
+        "by the design at " + known.says(other),
+        Known.volts(there),
+        converter ? "beyond the converter" : fault ? "beyond a fault limit" : "");
+    if (!converter && !fault) return "";
+    return "Near enough here, but by the design it would read %s at %s, beyond %s."
+        .formatted(
+            Known.volts(there),
+            known.says(other),
+            converter
+                ? "what the converter takes"
+                : "the fault limits (%s)".formatted(known.faults().orElseThrow().says()));
   }
 
   private Verdict verdict(Course c, boolean sealed, boolean going) {

@@ -2,7 +2,11 @@ package nocking.procedure;
 
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import nocking.check.Verdict;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Value;
 
@@ -33,11 +37,64 @@ public sealed interface Procedure
   String caution();
 
   /**
-   * What came of it.
+   * What came of it by its readings, all taken for settled.
    *
    * @param done as for {@link #steps}
    */
-  JobRecord record(List<Taken> done, Known known);
+  JobRecord read(List<Taken> done, Known known);
+
+  /**
+   * True where the result hangs on what a step read; what was read on the way may be anything.
+   *
+   * @param step index among {@code done}
+   */
+  default boolean carries(int step, List<Taken> done) {
+    return true;
+  }
+
+  /**
+   * What forbids to go on after what was read; empty for nothing.
+   *
+   * @param done as for {@link #steps}
+   */
+  default String forbids(List<Taken> done, Known known) {
+    return "";
+  }
+
+  /**
+   * What came of it. Readings that had not settled carry no result: then nothing is established,
+   * for good or bad.
+   *
+   * @param done as for {@link #steps}
+   */
+  default JobRecord record(List<Taken> done, Known known) {
+    JobRecord read = read(done, known);
+    List<Integer> open = unsettled(done);
+    if (open.isEmpty()) return read;
+    List<Step> steps = steps(done);
+    var lines = new ArrayList<>(read.lines());
+    for (int i : open) {
+      lines.add(
+          new JobRecord.Line(
+              "step %d, not settled".formatted(i + 1),
+              Known.volts(done.get(i).volts()),
+              done.get(i).unsettled()));
+    }
+    String named =
+        open.stream()
+            .map(i -> "step %d (%s)".formatted(i + 1, steps.get(i).title()))
+            .collect(Collectors.joining(", "));
+    return new JobRecord(
+        Verdict.OPEN, "Not established: %s had not settled.".formatted(named), lines);
+  }
+
+  /** Steps on which the result hangs and whose readings are none, counted from 0. */
+  default List<Integer> unsettled(List<Taken> done) {
+    return IntStream.range(0, done.size())
+        .filter(i -> !done.get(i).unsettled().isEmpty() && carries(i, done))
+        .boxed()
+        .toList();
+  }
 
   /**
    * @throws QuantityException naming what is missing

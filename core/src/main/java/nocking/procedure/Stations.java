@@ -71,7 +71,7 @@ public record Stations(List<String> names, Value slack) implements Procedure {
   }
 
   @Override
-  public JobRecord record(List<Taken> done, Known known) {
+  public JobRecord read(List<Taken> done, Known known) {
     var lines = new JobRecord.Lines();
     double worst = 0;
     String worstAt = "";
@@ -102,6 +102,8 @@ public record Stations(List<String> names, Value slack) implements Procedure {
       return lines.closed(
           Verdict.FAIL, "The voltages neither rise nor fall all the way: a station was missed.");
     }
+    String beside = beside(done, known);
+    if (!beside.isEmpty()) return lines.closed(Verdict.OPEN, beside);
     if (worst > slack.number() * (1 + 1e-9)) {
       return lines.closed(
           Verdict.FAIL,
@@ -114,6 +116,38 @@ public record Stations(List<String> names, Value slack) implements Procedure {
     return lines.closed(
         Verdict.PASS,
         "All stations are within %s mV from both sides.".formatted(Numbers.fixed(1000 * worst, 1)));
+  }
+
+  /** A station that reads as the design has another one; empty where all are nearest their own. */
+  private String beside(List<Taken> done, Known known) {
+    for (int i = 0; i < names.size(); i++) {
+      for (double volts : new double[] {up(done, i), down(done, i)}) {
+        int nearest = nearest(volts, known);
+        if (Double.isNaN(volts) || nearest < 0 || nearest == i) continue;
+        return "Not established: %s reads %s, where the design has %s (%s for %s)."
+            .formatted(
+                names.get(i),
+                Known.volts(volts),
+                names.get(nearest),
+                Known.volts(known.design().applyAsDouble(i + 1)),
+                names.get(i));
+      }
+    }
+    return "";
+  }
+
+  /** The station whose volts by the design are nearest; −1 where the design does not say. */
+  private int nearest(double volts, Known known) {
+    int nearest = -1;
+    double least = Double.POSITIVE_INFINITY;
+    for (int i = 0; i < names.size(); i++) {
+      double off = Math.abs(volts - known.design().applyAsDouble(i + 1));
+      if (off < least) {
+        least = off;
+        nearest = i;
+      }
+    }
+    return nearest;
   }
 
   private boolean turns(List<Taken> done) {

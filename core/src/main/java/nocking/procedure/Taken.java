@@ -8,11 +8,14 @@ package nocking.procedure;
  * @param volts mean of its readings; NaN where it has none
  * @param deviation standard deviation of one reading, volts; NaN below two readings
  * @param skipped true where it was left out: nothing of it was done
+ * @param unsettled why its readings are no result: they had not settled, or somebody took them
+ *     although something spoke against them; empty where they are one
  */
-public record Taken(long at, double applied, double volts, double deviation, boolean skipped) {
+public record Taken(
+    long at, double applied, double volts, double deviation, boolean skipped, String unsettled) {
   /** A step that was done. */
   public Taken(long at, double applied, double volts, double deviation) {
-    this(at, applied, volts, deviation, false);
+    this(at, applied, volts, deviation, false, "");
   }
 
   /** True when there is something to go by. */

@@ -46,6 +46,9 @@ public record TaughtEnds(
   /** Volts by which an output that should stand still may be off. */
   private static final double STANDS = 0.05;
 
+  /** Places at which it is verified. */
+  private static final int VERIFIED = 3;
+
   public TaughtEnds {
     double from = Procedure.needed(travelLow, "the low end of the travel");
     double to = Procedure.needed(travelHigh, "the high end of the travel");
@@ -272,8 +275,14 @@ public record TaughtEnds(
         + " unless its maker says otherwise. Lock what moves before a hand reaches in.";
   }
 
+  /** What counts is what it does at the three places where it is verified. */
   @Override
-  public JobRecord record(List<Taken> done, Known known) {
+  public boolean carries(int step, List<Taken> done) {
+    return step >= steps(done).size() - VERIFIED;
+  }
+
+  @Override
+  public JobRecord read(List<Taken> done, Known known) {
     var lines = new JobRecord.Lines();
     lines.add(
         "full travel",

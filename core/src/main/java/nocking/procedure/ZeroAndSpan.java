@@ -134,8 +134,14 @@ public record ZeroAndSpan(Value rest, Value at, String how) implements Procedure
         : Numbers.fixed(of, 1) + " times as much as all";
   }
 
+  /** What is no trim is said at the reading that shows it, before more work is put into it. */
   @Override
-  public JobRecord record(List<Taken> done, Known known) {
+  public String forbids(List<Taken> done, Known known) {
+    return done.isEmpty() || !unsettled(done).isEmpty() ? "" : implausible(done, known);
+  }
+
+  @Override
+  public JobRecord read(List<Taken> done, Known known) {
     var lines = new JobRecord.Lines();
     if (!done.isEmpty()) line(lines, "zero, before", done.get(0), known, Optional.empty());
     if (at != null && done.size() > 1) {

@@ -2,6 +2,7 @@ package nocking.run;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import nocking.points.RawUnit;
 import nocking.procedure.Deed;
@@ -86,7 +87,9 @@ public final class RunProgress {
       RunPoint p = points.get(i);
       if (!superseded.get(i).isEmpty() || p.target() >= next) continue;
       boolean skipped = p.how() == How.SKIPPED;
-      list.add(new Taken(p.at(), p.place(), p.mean(0), p.standardDeviation(0), skipped));
+      String open =
+          p.how() == How.NOT_SETTLED ? p.why() : Objects.requireNonNullElse(p.doubt(), "");
+      list.add(new Taken(p.at(), p.place(), p.mean(0), p.standardDeviation(0), skipped, open));
     }
     return list;
   }

@@ -33,6 +33,18 @@ class ProcedureTest {
         faults);
   }
 
+  /** A lever of 1 V a station. */
+  private static final Known LEVER =
+      new Known(
+          "",
+          0,
+          new Span(1, 3),
+          0.4,
+          new Span(0, 5),
+          x -> x,
+          Optional.of(v -> v),
+          Optional.empty());
+
   private static Value v(double x) {
     return Value.of(x);
   }
@@ -175,7 +187,8 @@ class ProcedureTest {
     assertThat(trim.record(sealed, LINE).verdict()).isEqualTo(Verdict.PASS);
     // A seal that was left out is not checked.
     JobRecord unsealed =
-        trim.record(List.of(taken(0, 2.505), new Taken(0, 0, Double.NaN, Double.NaN, true)), LINE);
+        trim.record(
+            List.of(taken(0, 2.505), new Taken(0, 0, Double.NaN, Double.NaN, true, "")), LINE);
     assertThat(unsealed.verdict()).isEqualTo(Verdict.OPEN);
     assertThat(unsealed.lines()).extracting(JobRecord.Line::note).doesNotContain("seal checked");
     // A step that was left out is no reading: nothing is passed by it.
@@ -291,13 +304,89 @@ class ProcedureTest {
   void stationsAreJudged() {
     var lever = new Stations(List.of("a", "b", "c"), v(0.02));
     assertThat(lever.steps(List.of())).extracting(Step::at).containsExactly(1., 2., 3., 2., 1.);
-    assertThat(lever.record(of(1, 2, 3, 2.01, 1.005), LINE).verdict()).isEqualTo(Verdict.PASS);
-    JobRecord slack = lever.record(of(1, 2, 3, 2.05, 1), LINE);
+    assertThat(lever.record(of(1, 2, 3, 2.01, 1.005), LEVER).verdict()).isEqualTo(Verdict.PASS);
+    JobRecord slack = lever.record(of(1, 2, 3, 2.05, 1), LEVER);
     assertThat(slack.verdict()).isEqualTo(Verdict.FAIL);
     assertThat(slack.says()).startsWith("b has 50.0 mV");
-    assertThat(lever.record(of(1, 2, 2, 2, 1), LINE).says()).contains("a station was missed");
-    assertThat(lever.record(of(1, 2, 3, 2), LINE).verdict()).isEqualTo(Verdict.OPEN);
-    assertThat(lever.record(of(1, 2, 3, 2, Double.NaN), LINE).verdict()).isEqualTo(Verdict.OPEN);
+    assertThat(lever.record(of(1, 2, 2, 2, 1), LEVER).says()).contains("a station was missed");
+    assertThat(lever.record(of(1, 2, 3, 2), LEVER).verdict()).isEqualTo(Verdict.OPEN);
+    assertThat(lever.record(of(1, 2, 3, 2, Double.NaN), LEVER).verdict()).isEqualTo(Verdict.OPEN);
+  }
+
+  /** A lever that sticks rises a little at each throw, and stands at the first all the time. */
+  @Test
+  void aStationThatReadsLikeAnotherOneIsNotEstablished() {
+    var lever = new Stations(List.of("a", "b", "c"), v(0.02));
+    JobRecord sticks = lever.record(of(1, 1.01, 1.02, 1.01, 1), LEVER);
+    assertThat(sticks.verdict()).isEqualTo(Verdict.OPEN);
+    assertThat(sticks.says())
+        .isEqualTo("Not established: b reads 1.0100 V, where the design has a (2.0000 V for b).");
+    assertThat(lever.record(of(2, 3, 3.4, 3, 2), LEVER).says()).contains("a reads 2.0000 V");
+  }
+
+  private static Taken swings(double applied, double volts) {
+    return new Taken(0, applied, volts, 1e-4, false, "it swings by ±20 mV with 40 s");
+  }
+
+  /** What had not settled is named, and neither passes nor fails, however good it looks. */
+  @Test
+  void whatHadNotSettledEstablishesNothing() {
+    var lever = new Stations(List.of("a", "b"), v(0.02));
+    var ends = new LearntEnds(v(0), v(100));
+    var zero = new ZeroAndSpan(v(0), v(100), "");
+    Taken confirmed = taken(0, Double.NaN);
+    List<JobRecord> records =
+        List.of(
+            lever.record(List.of(taken(1, 1), swings(2, 2), taken(1, 1)), LEVER),
+            ends.record(List.of(taken(0, 0.5), swings(100, 4.5)), LINE),
+            ends.record(List.of(swings(0, 2), taken(100, 2)), LINE),
+            zero.record(List.of(swings(0, 0.5), taken(100, 4.5), taken(0, 0.5)), LINE),
+            new MechanicalTrim(v(2.5), v(0.005), "", null)
+                .record(List.of(swings(0, 2.5), confirmed), LINE));
+    for (JobRecord r : records) {
+      assertThat(r.verdict()).as(r.says()).isEqualTo(Verdict.OPEN);
+      assertThat(r.says()).startsWith("Not established: step ").endsWith("had not settled.");
+      assertThat(r.lines()).last().extracting(JobRecord.Line::note).asString().contains("swings");
+    }
+    assertThat(zero.forbids(List.of(swings(0, 5)), LINE)).isEmpty();
+  }
+
+  /** What was read on the way may be anything: what counts is how it ends. */
+  @Test
+  void whatWasReadOnTheWayMayBeUnsettled() {
+    var trim = new MechanicalTrim(v(2.5), v(0.005), "", null);
+    List<Taken> done =
+        List.of(swings(0, 2.4), swings(2, 2.5), taken(2, 2.501), taken(Double.NaN, Double.NaN));
+    assertThat(trim.record(done, LINE).verdict()).isEqualTo(Verdict.PASS);
+    assertThat(trim.record(done, LINE).lines())
+        .filteredOn(l -> l.what().equals("a degree is worth"))
+        .singleElement()
+        .matches(l -> l.note().equals("± 0.14 mV, from 2 readings"), "2 √2 · 0.1 mV over 2°");
+  }
+
+  /** A trim that puts one end right and the other beyond a limit is none. */
+  @Test
+  void aTrimLooksAtTheOtherEnd() {
+    var trim = new MechanicalTrim(v(0.6), v(0.2), "", null);
+    List<Taken> high = List.of(taken(0, 0.78), taken(Double.NaN, Double.NaN));
+    assertThat(trim.record(high, LINE).verdict()).isEqualTo(Verdict.PASS);
+    JobRecord beyond = trim.record(high, line(1, Optional.of(new Thresholds(v(0.2), v(4.7)))));
+    assertThat(beyond.verdict()).isEqualTo(Verdict.FAIL);
+    assertThat(beyond.says())
+        .isEqualTo(
+            "Near enough here, but by the design it would read 4.7800 V at 100.0 kPa, beyond the"
+                + " fault limits (below 0.2 V or above 4.7 V).");
+  }
+
+  /** Before the span is worked at, a zero that is none is refused. */
+  @Test
+  void aZeroThatIsNoneForbidsToGoOn() {
+    var job = new ZeroAndSpan(v(0), v(100), "");
+    assertThat(job.forbids(List.of(), LINE)).isEmpty();
+    assertThat(job.forbids(List.of(taken(0, 0.52)), LINE)).isEmpty();
+    assertThat(job.forbids(List.of(taken(0, 1.3)), LINE)).contains("that is another sensor");
+    assertThat(job.forbids(List.of(taken(0, 0.5), taken(100, 3)), LINE))
+        .contains("A span factor of 1.6");
   }
 
   private static List<Taken> of(double... volts) {

@@ -26,6 +26,7 @@ import nocking.bench.run.RunEngine;
 import nocking.bench.simulated.Scene;
 import nocking.channel.Book;
 import nocking.channel.Channel;
+import nocking.quantity.QuantityException;
 import nocking.run.Act;
 import nocking.run.Doubt;
 import nocking.run.Instrument;
@@ -263,6 +264,12 @@ public final class BenchRuns {
 
   /** Begins a run. */
   public void begin(RunPlan wanted) {
+    try {
+      Jobs.requireReceiver(wanted);
+    } catch (QuantityException e) {
+      desk.say(e.getMessage() + ".", true);
+      return;
+    }
     String id = Book.newId();
     RunPlan plan = RunExpectation.in(wanted, k -> desk.book().byId(k).map(desk::analysis));
     Store store = desk.store();
@@ -368,7 +375,8 @@ public final class BenchRuns {
                       });
                 }
               });
-      l.subject.ifPresent(a -> engine.closing(p -> Jobs.closing(p, a)));
+      l.subject.ifPresent(
+          a -> engine.closing(p -> Jobs.closing(p, a)).forbidding(p -> Jobs.forbids(p, a)));
       engine.explaining(l.words);
       synchronized (l) {
         l.engine = engine;

@@ -230,7 +230,20 @@ public final class LiveMeter {
   }
 
   private LiveReading reading(double v) {
-    return LiveReading.of(desk.analysis(), place(), v, desk.probe());
+    return LiveReading.of(desk.analysis(), place(), v, applied());
+  }
+
+  /**
+   * What is applied to the channel, in its unit, by the reference of a run that reads it; NaN where
+   * nobody says. Where the probe of the screen stands is nothing that is applied.
+   */
+  private double applied() {
+    if (!atWork()) return Double.NaN;
+    RunSnapshot now = desk.runs().now().orElseThrow();
+    Unit own = desk.channel().orElseThrow().unit();
+    Unit of = Unit.of(now.plan().unit());
+    boolean same = of.dimension().equals(own.dimension());
+    return same ? now.last().map(s -> of.convert(s.applied(), own)).orElse(Double.NaN) : Double.NaN;
   }
 
   /** What does not work; empty when all does. */

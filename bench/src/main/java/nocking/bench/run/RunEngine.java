@@ -61,6 +61,7 @@ public final class RunEngine implements Runnable {
   private final SupplyWatch supply = new SupplyWatch();
   private Function<RunProgress, String> closing = p -> "";
   private Function<Doubt, String> explaining = d -> "";
+  private Function<RunProgress, String> forbidding = p -> "";
   private Unattended unattended;
   private String doubted = "";
 
@@ -102,6 +103,16 @@ public final class RunEngine implements Runnable {
    */
   public RunEngine explaining(Function<Doubt, String> words) {
     explaining = words;
+    return this;
+  }
+
+  /**
+   * What is asked after each point: whether anything that was read forbids to go on.
+   *
+   * @param words why the run is stopped; empty to go on
+   */
+  public RunEngine forbidding(Function<RunProgress, String> words) {
+    forbidding = words;
     return this;
   }
 
@@ -210,6 +221,7 @@ public final class RunEngine implements Runnable {
       Optional<RunPoint> completes = progress.take(sweep);
       write(() -> journal.append(sweep, completes));
       doubt();
+      if (completes.isPresent() && !progress.over()) forbid();
       tell();
     } catch (InstrumentException e) {
       failed(e);
@@ -240,6 +252,13 @@ public final class RunEngine implements Runnable {
     act(Act.Kind.NOTE, doubted);
     if (unattended == Unattended.TAKE) ask(Act.Kind.TAKE, "nobody is asked");
     if (unattended == Unattended.BREAK_OFF) broken = true;
+  }
+
+  private void forbid() {
+    String why = forbidding.apply(progress);
+    if (why.isEmpty()) return;
+    stopWhy = why;
+    progress.take(new Act(clock.now(), Act.Kind.STOP, why));
   }
 
   /** What spoke against a reading when the run was broken off for it; empty for nothing. */
