@@ -6,10 +6,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import nocking.analysis.Analysis;
 import nocking.book.BookFile;
 import nocking.book.exchange.ColumnException;
 import nocking.book.exchange.ColumnFile;
+import nocking.book.exchange.PointColumns;
 import nocking.channel.Acceptance;
 import nocking.channel.Channel;
 import nocking.check.CheckPoint;
@@ -40,8 +42,11 @@ final class CheckCommand extends JsonOption {
       names = "--measured",
       paramLabel = "FILE",
       description =
-          "Applied and measured values, the first two columns; used instead of the sheet.")
+          "Applied and measured values, named so or the first two columns; used instead of the"
+              + " sheet.")
   Path measured;
+
+  private List<String> left = List.of();
 
   @Override
   int run(Answer answer) {
@@ -59,29 +64,49 @@ final class CheckCommand extends JsonOption {
         .put("points", rows.stream().map(r -> object(r, analysis)).toList())
         .put("verdict", word(analysis.acceptance().verdict()));
     text(answer, analysis, rows);
+    answer.put("notCounting", left);
+    left.forEach(l -> answer.line("%s: %s", measured.getFileName(), l));
     return analysis.acceptance().verdict() == Verdict.FAIL ? NockingCli.FAIL : 0;
   }
 
   private CheckTable sheet(Channel channel) {
-    ColumnFile f = ColumnFile.read(measured);
-    if (f.header().size() < 2 || f.rows().isEmpty()) {
-      throw new ColumnException(
-          f.source() + " needs two columns, applied and measured, and rows in them");
-    }
+    PointColumns columns =
+        PointColumns.of(ColumnFile.read(measured), PointColumns.Order.APPLIED_FIRST);
+    left = columns.notCounting();
+    PointColumns counting = columns.counting();
+    ColumnFile f = counting.file();
     Unit own = channel.unit();
-    Unit unit = f.unit(1).orElse(unitOf(channel.acceptance().check().measured(), own));
+    Optional<Unit> stated = f.unit(counting.readings().getFirst());
+    Unit unit = stated.orElse(unitOf(channel.acceptance().check().measured(), own));
     Measured as =
-        unit.dimension().equals(Unit.VOLT.dimension())
+        unit.dimension().equals(Unit.VOLT.dimension()) && !shown(f, counting)
             ? Measured.VOLTS
             : unit.dimension().equals(Unit.COUNTS.dimension()) ? Measured.COUNTS : Measured.READING;
     Unit asUnit = unitOf(as, own);
+    double[] read = counting.means();
+    double[] applied = f.numbers(counting.applied());
+    Unit from = f.unit(counting.applied()).orElse(own);
+    requireSame(f, counting.applied(), from, own);
+    requireSame(f, counting.readings().getFirst(), unit, asUnit);
     var points = new ArrayList<CheckPoint>();
-    for (ColumnFile.Row row : f.rows()) {
-      double applied = f.unit(0).orElse(own).convert(f.number(row, 0), own);
-      double value = unit.convert(f.number(row, 1), asUnit);
-      points.add(new CheckPoint(Value.of(applied), Value.of(value)));
+    for (int i = 0; i < read.length; i++) {
+      double value = unit.convert(read[i], asUnit);
+      points.add(new CheckPoint(Value.of(from.convert(applied[i], own)), Value.of(value)));
     }
     return new CheckTable(as, points);
+  }
+
+  /** Volts are those at the converter, unless they are called what the display shows. */
+  private static boolean shown(ColumnFile f, PointColumns columns) {
+    String name = f.header().get(columns.readings().getFirst()).toLowerCase(Locale.ROOT);
+    return name.equals("display") || name.equals("shown");
+  }
+
+  private static void requireSame(ColumnFile f, int column, Unit stated, Unit wanted) {
+    if (stated.dimension().equals(wanted.dimension())) return;
+    throw new ColumnException(
+        "%s, column %s: its unit is %s, expected one of %s"
+            .formatted(f.source(), f.header().get(column), stated.symbol(), wanted.symbol()));
   }
 
   private static Unit unitOf(Measured as, Unit quantity) {

@@ -3,44 +3,53 @@ package nocking.cli;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.TreeSet;
-import java.util.stream.IntStream;
 import nocking.book.exchange.ColumnException;
 import nocking.book.exchange.ColumnFile;
+import nocking.book.exchange.PointColumns;
+import nocking.book.exchange.PointColumns.Order;
 import nocking.fit.Samples;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 
 /**
- * Raw value and quantity from a column file: named columns, else an applied column and the mean of
- * the readings beside it.
+ * Raw value and quantity from the points of a column file that count: named columns, else what was
+ * applied and the mean of the readings beside it.
  *
  * @param raw name or number of the raw column; null for the usual one
  * @param quantity name or number of the quantity's; null for the usual one
+ * @param notCounting what of the file is not gone by, a sentence each
  */
-record FitColumns(ColumnFile file, String raw, String quantity) {
-  private static final List<String> UNCERTAINTY = List.of("u", "sigma", "uncertainty");
+record FitColumns(PointColumns columns, String raw, String quantity, List<String> notCounting) {
 
-  FitColumns {
-    if (file.rows().isEmpty()) {
-      throw new ColumnException(file.source() + " has no rows of numbers under its header");
+  static FitColumns of(ColumnFile file, String raw, String quantity) {
+    PointColumns all = PointColumns.of(file, Order.APPLIED_FIRST);
+    var said = new ArrayList<>(all.notCounting());
+    boolean asked = raw != null || quantity != null;
+    if (!asked && !all.unused().isEmpty()) {
+      said.add("not looked at: " + String.join(", ", all.unused()));
     }
-    if (file.header().size() < 2) {
-      throw new ColumnException(file.source() + " has one column, expected raw and quantity");
-    }
+    return new FitColumns(all.counting(), raw, quantity, said);
+  }
+
+  ColumnFile file() {
+    return columns.file();
   }
 
   int quantityColumn() {
-    return quantity != null ? file.column(quantity) : raw != null && file.column(raw) == 0 ? 1 : 0;
+    if (quantity != null) return file().column(quantity);
+    boolean taken = raw != null && file().column(raw) == columns.applied();
+    return taken ? columns.readings().getFirst() : columns.applied();
   }
 
   int rawColumn() {
-    return raw != null ? file.column(raw) : quantityColumn() == 0 ? 1 : 0;
+    if (raw != null) return file().column(raw);
+    int first = columns.readings().getFirst();
+    return quantityColumn() == first ? columns.applied() : first;
   }
 
   /** Unit of the quantity; the plain number where the file states none. */
   Unit unit() {
-    return file.unit(quantityColumn()).orElse(Unit.ONE);
+    return file().unit(quantityColumn()).orElse(Unit.ONE);
   }
 
   /**
@@ -48,8 +57,8 @@ record FitColumns(ColumnFile file, String raw, String quantity) {
    *     readings in a row; {@code relative}, 1/y²
    */
   Samples samples(String weighting) {
-    double[] x = several() ? means() : file.numbers(rawColumn());
-    double[] y = file.numbers(quantityColumn());
+    double[] x = several() ? columns.means() : file().numbers(rawColumn());
+    double[] y = file().numbers(quantityColumn());
     return switch (weighting.toLowerCase(Locale.ROOT)) {
       case "equal" -> new Samples(x, y);
       case "relative" -> new Samples(x, y, relative(y));
@@ -61,24 +70,7 @@ record FitColumns(ColumnFile file, String raw, String quantity) {
   }
 
   private boolean several() {
-    return raw == null && quantity == null && readings().size() > 1;
-  }
-
-  /** Columns of readings: all beside the quantity that are no uncertainty. */
-  private List<Integer> readings() {
-    int u = uncertaintyColumn();
-    return IntStream.range(0, file.header().size())
-        .filter(c -> c != quantityColumn() && c != u)
-        .boxed()
-        .toList();
-  }
-
-  private int uncertaintyColumn() {
-    for (int c = 0; c < file.header().size(); c++) {
-      // A capital U is a voltage.
-      if (UNCERTAINTY.contains(file.header().get(c))) return c;
-    }
-    return -1;
+    return raw == null && quantity == null && columns.readings().size() > 1;
   }
 
   private double[] relative(double[] y) {
@@ -87,7 +79,7 @@ record FitColumns(ColumnFile file, String raw, String quantity) {
       if (y[i] == 0) {
         throw new ColumnException(
             "%s, row %d: a quantity of 0 has no relative weight"
-                .formatted(file.source(), file.rows().get(i).line()));
+                .formatted(file().source(), file().rows().get(i).line()));
       }
       w[i] = 1 / (y[i] * y[i]);
     }
@@ -95,15 +87,15 @@ record FitColumns(ColumnFile file, String raw, String quantity) {
   }
 
   private double[] uncertain() {
-    int column = uncertaintyColumn();
-    double[] w = new double[file.rows().size()];
+    int column = columns.uncertainty();
+    double[] w = new double[file().rows().size()];
     for (int i = 0; i < w.length; i++) {
-      ColumnFile.Row row = file.rows().get(i);
-      double u = column >= 0 ? file.number(row, column) : ofMean(row);
+      ColumnFile.Row row = file().rows().get(i);
+      double u = column >= 0 ? file().number(row, column) : ofMean(row);
       if (!(u > 0)) {
         throw new ColumnException(
             "%s, row %d: read an uncertainty of %s, expected more than 0"
-                .formatted(file.source(), row.line(), u));
+                .formatted(file().source(), row.line(), u));
       }
       w[i] = 1 / (u * u);
     }
@@ -112,43 +104,15 @@ record FitColumns(ColumnFile file, String raw, String quantity) {
 
   /** s/√n of the readings of a row. */
   private double ofMean(ColumnFile.Row row) {
-    List<Double> v = values(row);
+    List<Double> v = columns.values(row);
     if (v.size() < 2) {
       throw new ColumnException(
           ("%s, row %d: weights by uncertainty need a column 'u' or several readings in the row;"
                   + " there %s %d")
-              .formatted(file.source(), row.line(), v.size() == 1 ? "is" : "are", v.size()));
+              .formatted(file().source(), row.line(), v.size() == 1 ? "is" : "are", v.size()));
     }
     double mean = v.stream().mapToDouble(d -> d).average().orElseThrow();
     double squares = v.stream().mapToDouble(d -> (d - mean) * (d - mean)).sum();
     return Math.sqrt(squares / (v.size() - 1) / v.size());
-  }
-
-  /** Of several reading columns the mean of each row; a cell may be empty where one is not. */
-  private double[] means() {
-    var units = new TreeSet<String>();
-    for (int c : readings()) units.add(file.unit(c).map(Unit::symbol).orElse(""));
-    if (units.size() > 1) {
-      throw new ColumnException(
-          "%s: the columns beside '%s' have different units (%s); say which is the raw value with --x"
-              .formatted(file.source(), file.header().getFirst(), String.join(", ", units)));
-    }
-    return file.rows().stream()
-        .mapToDouble(
-            r ->
-                values(r).stream()
-                    .mapToDouble(d -> d)
-                    .average()
-                    .orElseGet(() -> file.number(r, readings().getFirst())))
-        .toArray();
-  }
-
-  private List<Double> values(ColumnFile.Row row) {
-    var list = new ArrayList<Double>();
-    for (int c : readings()) {
-      if (c < row.cells().size() && row.cells().get(c).isBlank()) continue;
-      list.add(file.number(row, c));
-    }
-    return list;
   }
 }

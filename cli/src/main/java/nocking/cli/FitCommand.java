@@ -71,7 +71,7 @@ final class FitCommand extends JsonOption {
   @Override
   int run(Answer answer) {
     List<FitModel> wanted = wanted();
-    var columns = new FitColumns(ColumnFile.read(file), x, y);
+    var columns = FitColumns.of(ColumnFile.read(file), x, y);
     Optional<Analysis> design =
         Optional.ofNullable(channel).map(c -> Analysis.of(ChannelFiles.channel(c)));
     Samples samples = samples(columns, design);
@@ -95,6 +95,8 @@ final class FitCommand extends JsonOption {
         .put("holds", best.map(Recommendation::holds).orElse(null))
         .put("reason", best.map(Recommendation::reason).orElse(null));
     text(answer, fits, best);
+    answer.put("notCounting", columns.notCounting());
+    columns.notCounting().forEach(l -> answer.line("%s: %s", file.getFileName(), l));
     if (limit != null && limit.needsMeaning(Unit.ONE)) {
       answer.line("Within %s, that is %s.", limit.typed(), Numbers.trimmed(limit.number(), 6));
     }

@@ -114,6 +114,8 @@ final class TableCommand extends JsonOption {
           "--tolerance: read %s, that is %s here, expected more than 0"
               .formatted(tolerance, Numbers.plain(limit.number())));
     }
+    answer.put("notCounting", columns.notCounting());
+    columns.notCounting().forEach(l -> answer.line("%s: %s", file.getFileName(), l));
     TableReport.slips(answer, columns);
     MadeTable made;
     try {

@@ -23,7 +23,8 @@ import nocking.quantity.UnitCatalogue;
  * @param decimal point or comma
  * @param header names of the columns, made up where the text has none
  * @param named true when the text has a header row
- * @param units unit symbols of the second row, empty when it has none
+ * @param units unit symbols of the second row, or of the names in the first; empty when there are
+ *     none
  */
 public record ColumnFile(
     String source,
@@ -86,7 +87,12 @@ public record ColumnFile(
     }
     List<String> units = List.of();
     if (named && !rows.isEmpty() && isUnitsRow(rows.getFirst().cells, decimal)) {
-      units = rows.removeFirst().cells.stream().map(ColumnFile::bare).toList();
+      units = rows.removeFirst().cells.stream().map(HeaderUnits::bare).toList();
+    }
+    if (named) {
+      HeaderUnits said = HeaderUnits.of(header);
+      header = said.names();
+      if (units.isEmpty()) units = said.units();
     }
     return new ColumnFile(
         source, delimiter, decimal, List.copyOf(header), named, units, List.copyOf(rows));
@@ -158,18 +164,13 @@ public record ColumnFile(
       if (cell.isBlank()) continue;
       if (isNumber(cell, decimal)) return false;
       try {
-        UnitCatalogue.parse(bare(cell));
+        UnitCatalogue.parse(HeaderUnits.bare(cell));
         any = true;
       } catch (QuantityException e) {
         return false;
       }
     }
     return any;
-  }
-
-  /** Unit without the brackets that some programs put around it. */
-  private static String bare(String unit) {
-    return unit.strip().replaceAll("^[\\[(]|[\\])]$", "");
   }
 
   /** Unit of a column, where the file states it. */
@@ -184,8 +185,11 @@ public record ColumnFile(
    * @throws ColumnException naming the columns that there are
    */
   public int column(String name) {
-    for (int i = 0; i < header.size(); i++) {
-      if (header.get(i).equalsIgnoreCase(name.strip())) return i;
+    String bare = HeaderUnits.of(List.of(name.strip())).names().getFirst();
+    for (String asked : List.of(name.strip(), bare)) {
+      for (int i = 0; i < header.size(); i++) {
+        if (header.get(i).equalsIgnoreCase(asked)) return i;
+      }
     }
     if (name.matches("\\d{1,3}")) {
       int number = Integer.parseInt(name);
@@ -193,6 +197,11 @@ public record ColumnFile(
     }
     throw new ColumnException(
         "%s has no column '%s'; it has %s".formatted(source, name, String.join(", ", header)));
+  }
+
+  /** The same columns with other rows. */
+  ColumnFile withRows(List<Row> v) {
+    return new ColumnFile(source, delimiter, decimal, header, named, units, v);
   }
 
   /** Text of a cell; empty where the row is too short. */
@@ -267,6 +276,6 @@ public record ColumnFile(
             between,
             decimal == ',' ? "comma" : "point",
             named ? "with a header" : "no header",
-            units.isEmpty() ? "no units row" : "units " + String.join(", ", units));
+            units.isEmpty() ? "no units" : "units " + String.join(", ", units));
   }
 }

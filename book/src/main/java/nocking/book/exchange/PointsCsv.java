@@ -8,8 +8,6 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
-import java.util.stream.IntStream;
 import nocking.channel.Channel;
 import nocking.points.PointSet;
 import nocking.points.RawUnit;
@@ -71,31 +69,15 @@ public final class PointsCsv {
   }
 
   /**
-   * A first guess that the user may change: named columns of Nocking's own files, else a column
-   * whose unit is the quantity's for the applied value, and all other numeric columns as readings.
+   * A first guess that the user may change: by names, then a column whose unit is the quantity's
+   * for the applied value, then by order.
+   *
+   * @throws ColumnException where there are fewer than two columns, or no rows
    */
   public static Mapping guess(ColumnFile file, Channel channel) {
-    int applied = named(file, "applied").or(() -> byUnit(file, channel.unit())).orElse(0);
-    int direction = named(file, "direction").orElse(-1);
-    int leftOut = named(file, "left out").orElse(-1);
-    List<Integer> readings =
-        IntStream.range(0, file.header().size())
-            .filter(i -> i != applied && i != direction && i != leftOut)
-            .boxed()
-            .toList();
-    return new Mapping(applied, readings, direction, leftOut);
-  }
-
-  private static Optional<Integer> named(ColumnFile file, String name) {
-    int i = file.header().stream().map(h -> h.toLowerCase(Locale.ROOT)).toList().indexOf(name);
-    return i < 0 ? Optional.empty() : Optional.of(i);
-  }
-
-  private static Optional<Integer> byUnit(ColumnFile file, Unit unit) {
-    return IntStream.range(0, file.header().size())
-        .filter(i -> file.unit(i).filter(u -> u.dimension().equals(unit.dimension())).isPresent())
-        .boxed()
-        .findFirst();
+    PointColumns columns = PointColumns.of(file, PointColumns.Order.APPLIED_FIRST);
+    return new Mapping(
+        columns.applied(), columns.readings(), columns.direction(), columns.leftOut());
   }
 
   /** Unit of the raw readings: counts where the file's units row says so, else volts. */

@@ -16,44 +16,64 @@ import nocking.table.Truth;
 /**
  * Bench pairs of a column file with the raw steps that a receiver holds.
  *
+ * @param file with the rows that count
  * @param pairs raw and true, raw rounded to whole steps
  * @param axis what the raw column is
  * @param rawDecimals of a raw step
+ * @param notCounting why rows of the file are none of the pairs, a sentence for each
  */
 public record TableColumns(
-    ColumnFile file, Samples pairs, RawUnit axis, int rawDecimals, int rawColumn, int trueColumn) {
+    ColumnFile file,
+    Samples pairs,
+    RawUnit axis,
+    int rawDecimals,
+    int rawColumn,
+    int trueColumn,
+    List<String> notCounting) {
   private static final int DIGITS = 5;
   private static final int MOST_DECIMALS = 9;
 
   /**
-   * @param x raw column, null for the first
-   * @param y true column, null for the second
+   * @param x raw column, null for what is called so, or has its unit, or stands first
+   * @param y true column, null for the other one
    * @param rawUnit V, counts or ohm; null to go by the file
    */
   public static TableColumns of(ColumnFile f, String x, String y, String rawUnit) {
-    if (f.header().size() < 2 || f.rows().isEmpty()) {
-      throw new ColumnException(f.source() + " needs two columns, raw and true, and rows in them");
-    }
-    int rawColumn = x != null ? f.column(x) : y != null && f.column(y) == 0 ? 1 : 0;
-    int trueColumn = y != null ? f.column(y) : rawColumn == 1 ? 0 : 1;
-    double[] raw = f.numbers(rawColumn);
-    RawUnit axis = axis(f, rawColumn, raw, rawUnit);
+    PointColumns found = PointColumns.of(f, PointColumns.Order.RAW_FIRST);
+    boolean asked = x != null || y != null;
+    int first = found.readings().getFirst();
+    int rawColumn =
+        x != null ? f.column(x) : y != null && f.column(y) == first ? found.applied() : first;
+    int trueColumn =
+        y != null ? f.column(y) : rawColumn == found.applied() ? first : found.applied();
+    PointColumns counts = found.counting();
+    double[] raw = asked ? counts.file().numbers(rawColumn) : counts.means();
+    boolean averaged = !asked && found.readings().size() > 1;
+    RawUnit axis = axis(counts.file(), rawColumn, raw, rawUnit, averaged);
     int decimals = axis == RawUnit.COUNTS ? 0 : decimals(raw);
     double scale = Math.pow(10, decimals);
     double[] held = Arrays.stream(raw).map(v -> Math.rint(v * scale) / scale).toArray();
     return new TableColumns(
-        f, new Samples(held, f.numbers(trueColumn)), axis, decimals, rawColumn, trueColumn);
+        counts.file(),
+        new Samples(held, counts.file().numbers(trueColumn)),
+        axis,
+        decimals,
+        rawColumn,
+        trueColumn,
+        found.notCounting());
   }
 
   /** Whole numbers are counts unless their unit says that they are something else. */
-  private static RawUnit axis(ColumnFile f, int column, double[] raw, String said) {
+  private static RawUnit axis(
+      ColumnFile f, int column, double[] raw, String said, boolean averaged) {
     boolean whole = Arrays.stream(raw).allMatch(v -> v == Math.rint(v));
     Optional<Unit> unit = f.unit(column);
     RawUnit axis =
         said != null
             ? said(said)
             : unit.flatMap(TableColumns::axis).orElse(whole ? RawUnit.COUNTS : RawUnit.VOLTS);
-    if (axis == RawUnit.COUNTS && !whole) {
+    // A mean of counts lies between two of them.
+    if (axis == RawUnit.COUNTS && !whole && !averaged) {
       throw new ColumnException(f.source() + " has counts that are no whole numbers");
     }
     return axis;
@@ -114,7 +134,7 @@ public record TableColumns(
    */
   public BenchPairs pairs(Unit channel) {
     Optional<Unit> stated = file.unit(trueColumn);
-    List<Double> raw = Arrays.stream(file.numbers(rawColumn)).boxed().toList();
+    List<Double> raw = Arrays.stream(pairs.raw()).boxed().toList();
     double[] truth = file.numbers(trueColumn);
     if (stated.isPresent() && !stated.get().dimension().equals(channel.dimension())) {
       throw new ColumnException(

@@ -35,7 +35,7 @@ class ColumnFileTest {
     assertThat(f.numbers(0)).containsExactly(4.5, 9);
     assertThat(f.unit(1)).contains(Unit.of("mV"));
     assertThat(ColumnFile.parse("1,2\n3,4\n", "f").says())
-        .isEqualTo("2 rows of 2 columns between commas, decimal point, no header, no units row");
+        .isEqualTo("2 rows of 2 columns between commas, decimal point, no header, no units");
     assertThat(ColumnFile.parse("a\tb\n1.5\t2\n", "f").delimiter()).isEqualTo('\t');
     assertThat(ColumnFile.parse("\"a, b\",c\n\"1\",2\n", "f").header())
         .containsExactly("a, b", "c");

@@ -28,6 +28,7 @@ import nocking.app.desk.Desk;
 import nocking.app.step.Files;
 import nocking.book.exchange.ColumnException;
 import nocking.book.exchange.ColumnFile;
+import nocking.book.exchange.PointColumns;
 import nocking.channel.Channel;
 import nocking.converter.Converter;
 import nocking.points.Increments;
@@ -357,19 +358,49 @@ final class TypedPoints {
   }
 
   private List<ReferencePoint> points(ColumnFile table, int column) {
+    if (column == READINGS) return readings(table);
+    if (table.header().size() < 2) return planned(table);
+    PointColumns columns = PointColumns.of(table, PointColumns.Order.APPLIED_FIRST);
     Unit own = desk.channel().orElseThrow().unit();
     var points = new ArrayList<ReferencePoint>();
     for (ColumnFile.Row r : table.rows()) {
+      Value applied = cell(table, r, columns.applied(), own).getFirst();
       var readings = new ArrayList<Value>();
-      int first = column == READINGS ? 0 : 1;
-      for (int i = first; i < r.cells().size(); i++) {
-        if (!r.cells().get(i).isBlank()) readings.addAll(cell(table, r, i, set().raw().unit()));
-      }
-      Value applied = column == READINGS ? Value.of(0) : cell(table, r, 0, own).getFirst();
-      points.add(new ReferencePoint(applied, readings, false, null));
+      for (int i : columns.readings()) readings.addAll(cells(table, r, i));
+      String reason = columns.reason(r);
+      points.add(
+          new ReferencePoint(applied, readings, columns.down(r), reason.isBlank() ? null : reason));
     }
+    return some(points);
+  }
+
+  /** Readings for points that are there. */
+  private List<ReferencePoint> readings(ColumnFile table) {
+    var points = new ArrayList<ReferencePoint>();
+    for (ColumnFile.Row r : table.rows()) {
+      var readings = new ArrayList<Value>();
+      for (int i = 0; i < r.cells().size(); i++) readings.addAll(cells(table, r, i));
+      points.add(new ReferencePoint(Value.of(0), readings, false, null));
+    }
+    return some(points);
+  }
+
+  /** Points that are to be read: what will be applied, and nothing else. */
+  private List<ReferencePoint> planned(ColumnFile table) {
+    Unit own = desk.channel().orElseThrow().unit();
+    return some(
+        table.rows().stream()
+            .map(r -> ReferencePoint.of(cell(table, r, 0, own).getFirst()))
+            .toList());
+  }
+
+  private static List<ReferencePoint> some(List<ReferencePoint> points) {
     if (points.isEmpty()) throw new QuantityException("the pasted block has no numbers");
     return points;
+  }
+
+  private List<Value> cells(ColumnFile table, ColumnFile.Row r, int column) {
+    return table.text(r, column).isBlank() ? List.of() : cell(table, r, column, set().raw().unit());
   }
 
   private static List<Value> cell(ColumnFile table, ColumnFile.Row row, int column, Unit unit) {
