@@ -15,6 +15,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import nocking.analysis.Analysis;
+import nocking.analysis.JobAdoption;
 import nocking.analysis.Jobs;
 import nocking.analysis.RunAdoption;
 import nocking.analysis.RunDraft;
@@ -36,8 +37,10 @@ import nocking.procedure.Procedure;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
+import nocking.run.Act;
 import nocking.run.Instrument;
 import nocking.run.Instrument.Language;
+import nocking.run.PlanChanges;
 import nocking.run.RunChannel;
 import nocking.run.RunJournal;
 import nocking.run.RunPlan;
@@ -76,6 +79,17 @@ final class RunCommand extends JsonOption {
       names = "--anew",
       description = "Begin a new run although one of this plan waits to be gone on with.")
   boolean anew;
+
+  @Option(
+      names = "--end",
+      description = "End the newest run of this plan that waits; what it has becomes points.")
+  boolean end;
+
+  @Option(
+      names = "--adopt",
+      description =
+          "Take over into the channel what a procedure found, where its record allows it.")
+  boolean adopt;
 
   @Option(
       names = "--speed",
@@ -207,6 +221,7 @@ final class RunCommand extends JsonOption {
         file.runs().stream().filter(r -> r.unfinished() && r.plan().likeWork(p)).findFirst();
     Optional<StoredRun> ended = waiting.isPresent() ? Optional.empty() : notTakenOver(file, p);
     if (resume && ended.isPresent()) return takeOver(answer, file, ended.get());
+    if (end) return close(answer, file, waiting);
     if (!resume && ended.isPresent()) {
       err()
           .println(
@@ -222,6 +237,8 @@ final class RunCommand extends JsonOption {
           "a run of this plan waits in %s: %s --resume goes on with it, --anew begins another"
               .formatted(book, waiting.get().missing()));
     }
+    if (resume) requireSame(waiting.get().plan(), p);
+    else begins(p, file.read());
     String id = resume ? waiting.get().id() : Book.newId();
     RunProgress progress = resume ? waiting.get().progress() : new RunProgress(p);
     var rig = new Rig(progress.plan());
@@ -244,6 +261,40 @@ final class RunCommand extends JsonOption {
     } finally {
       finished.countDown();
     }
+  }
+
+  /** What would make other numbers of the same readings is refused; the rest is said. */
+  private void requireSame(RunPlan begun, RunPlan now) {
+    PlanChanges changes = PlanChanges.of(begun, now);
+    if (!changes.meaning().isEmpty()) {
+      throw new DocumentException(
+          "%s is not the plan of the run that waits: %s. --end keeps its points, --anew begins another"
+              .formatted(plan.getFileName(), String.join("; ", changes.meaning())));
+    }
+    for (String c : changes.manner()) err().println("it goes on as it was begun: " + c);
+  }
+
+  /**
+   * What cannot be carried out is refused before the first reading; what stays in the run is said.
+   */
+  private void begins(RunPlan p, Book read) {
+    RunAdoption.requireOneQuantity(p, read);
+    for (String e : RunExpectation.elsewhere(p)) {
+      err().println(e + ": its readings stay in the run and make no points");
+    }
+  }
+
+  private int close(Answer answer, BookFile file, Optional<StoredRun> waiting) {
+    StoredRun run =
+        waiting.orElseThrow(
+            () -> new DocumentException("no run of this plan waits in %s".formatted(book)));
+    var stop = new Act(Clock.systemUTC().millis(), Act.Kind.STOP, "not gone on with");
+    file.journal(run.id(), run.plan()).append(stop);
+    RunProgress p = run.progress();
+    p.take(stop);
+    adopt(file, run.id(), p);
+    say(answer, file, run.id(), p, "");
+    return 0;
   }
 
   /** The newest run of a plan that ended, and was killed before its points were put in. */
@@ -360,6 +411,19 @@ final class RunCommand extends JsonOption {
     if (!changed.isEmpty()) file.saveAll(changed, "points of run " + progress.plan().title());
   }
 
+  /** What a procedure found, in one revision each; what was taken over, in words. */
+  private static List<String> adoptFound(BookFile file, String id, RunProgress progress) {
+    Procedure job = progress.plan().procedure();
+    String of = progress.plan().channels().getFirst().channel();
+    Channel c = file.read().byId(of).orElseThrow();
+    var done = new ArrayList<String>();
+    for (JobAdoption.Offer o : JobAdoption.offers(job, progress.taken(), Analysis.of(c), id)) {
+      file.save(o.change().apply(file.read().byId(of).orElseThrow()), job.title());
+      done.add(o.label());
+    }
+    return done;
+  }
+
   private int say(Answer answer, BookFile file, String id, RunProgress p, String doubted) {
     StoredRun stored =
         file.runs().stream().filter(r -> r.id().equals(id)).findFirst().orElseThrow();
@@ -381,6 +445,12 @@ final class RunCommand extends JsonOption {
     if (p.plan().procedure() != null) {
       Channel c = file.read().byId(p.plan().channels().getFirst().channel()).orElseThrow();
       boolean failed = StepsOnLine.record(answer, p, Analysis.of(c));
+      if (adopt && p.phase() == Phase.DONE) {
+        List<String> taken = adoptFound(file, id, p);
+        answer.put("adopted", taken);
+        if (taken.isEmpty()) answer.line("nothing of it can be taken over");
+        taken.forEach(t -> answer.line("done: %s", t));
+      }
       return failed || p.phase() == Phase.STOPPED ? NockingCli.FAIL : 0;
     }
     var rows = new ArrayList<List<String>>();

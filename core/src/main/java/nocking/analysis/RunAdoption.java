@@ -10,8 +10,10 @@ import nocking.points.PointSet;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
+import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.run.RunChannel;
 import nocking.run.RunPlan;
 import nocking.run.RunPoint;
 import nocking.run.RunPoint.How;
@@ -36,7 +38,7 @@ public final class RunAdoption {
     for (int i = 0; i < plan.channels().size(); i++) {
       if (plan.channels().get(i).channel().equals(c.id())) own = i;
     }
-    if (own < 0 || plan.procedure() != null) return c;
+    if (own < 0 || plan.procedure() != null || !takes(c, plan, own)) return c;
     PointSet set = c.calibration().points();
     RawUnit ran = plan.channels().get(own).raw();
     RawUnit raw = set.points().isEmpty() ? ran : set.raw();
@@ -60,6 +62,29 @@ public final class RunAdoption {
     var next = new ArrayList<>(set.points());
     next.addAll(more);
     return c.calibration(k -> k.withPoints(new PointSet(raw, next)));
+  }
+
+  /**
+   * Refuses a run that could not give a channel a single point.
+   *
+   * @throws QuantityException naming the channel, its unit and that of what is applied
+   */
+  public static void requireOneQuantity(RunPlan plan, Book book) {
+    if (plan.procedure() != null) return;
+    Unit applied = Unit.of(plan.unit());
+    for (RunChannel c : plan.channels()) {
+      Unit own = book.byId(c.channel()).map(Channel::unit).orElse(applied);
+      if (own.dimension().equals(applied.dimension())) continue;
+      throw new QuantityException(
+          "%s measures in %s, and what is applied is in %s: no point of this run would be one of it"
+              .formatted(c.tag(), own.symbol(), applied.symbol()));
+    }
+  }
+
+  /** A point is what was applied, and what the converter got of it. */
+  private static boolean takes(Channel c, RunPlan plan, int own) {
+    return Unit.of(plan.unit()).dimension().equals(c.unit().dimension())
+        && plan.channels().get(own).meter().atReceiver();
   }
 
   /**

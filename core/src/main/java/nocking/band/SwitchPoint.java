@@ -27,6 +27,11 @@ public record SwitchPoint(
     return new SwitchPoint(name, at, v, up, down, activeLow);
   }
 
+  /** With where it was seen to change; null where it was not tried. */
+  public SwitchPoint withSeen(Value upwards, Value downwards) {
+    return new SwitchPoint(name, at, window, upwards, downwards, activeLow);
+  }
+
   public SwitchPoint withActiveLow(boolean v) {
     return new SwitchPoint(name, at, window, up, down, v);
   }

@@ -53,6 +53,14 @@ public record Channel(
     return new Channel(v, design, wiring, calibration, receiver, acceptance, journal);
   }
 
+  /**
+   * A channel for another device of the same design, with nothing of what was measured, typed in,
+   * transferred, checked or signed at this one; it notes from which it came.
+   */
+  public Channel forAnotherDevice(String newId, String tag) {
+    return AnotherDevice.of(this, newId, tag);
+  }
+
   /** The same channel with its definition changed. */
   public Channel define(UnaryOperator<Definition> change) {
     return design(d -> d.define(change));

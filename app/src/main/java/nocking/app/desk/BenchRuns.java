@@ -266,6 +266,7 @@ public final class BenchRuns {
   public void begin(RunPlan wanted) {
     try {
       Jobs.requireReceiver(wanted);
+      RunAdoption.requireOneQuantity(wanted, desk.book());
     } catch (QuantityException e) {
       desk.say(e.getMessage() + ".", true);
       return;
@@ -434,7 +435,12 @@ public final class BenchRuns {
         plan.channels().stream()
             .map(c -> desk.book().byId(c.channel()))
             .allMatch(c -> c.isPresent() && !c.get().journal().locked());
-    String rest = whole ? "" : " What a locked channel was read waits in the run.";
+    String locked = whole ? "" : " What a locked channel was read waits in the run.";
+    List<String> elsewhere = RunExpectation.elsewhere(plan);
+    String rest =
+        elsewhere.isEmpty()
+            ? locked
+            : " %s: that stays in the run.%s".formatted(String.join("; ", elsewhere), locked);
     if (taken) {
       desk.say("%s: %d points are taken over.%s".formatted(plan.title(), n, rest), false);
     }

@@ -406,11 +406,11 @@ public final class Shell {
         .ifPresent(
             c -> {
               String tag = desk.book().freeTag(c.tag());
-              Channel copy =
-                  c.withId(Book.newId())
-                      .define(d -> d.withTag(tag))
-                      .journal(j -> j.withLocked(false));
-              desk.add(copy, "duplicate " + c.tag());
+              desk.add(c.forAnotherDevice(Book.newId(), tag), "duplicate " + c.tag());
+              desk.say(
+                  "%s has design and wiring of %s, and nothing that was measured there."
+                      .formatted(tag, c.tag()),
+                  false);
             });
   }
 

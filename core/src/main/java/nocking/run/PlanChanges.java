@@ -1,0 +1,74 @@
+package nocking.run;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+
+/**
+ * What a plan says otherwise than the one that a run was begun with.
+ *
+ * @param meaning what would make other numbers of what is read: to mix both in one run is wrong
+ * @param manner how it is gone on with: when it has settled, how often it is read, who and when
+ */
+public record PlanChanges(List<String> meaning, List<String> manner) {
+  public PlanChanges {
+    meaning = List.copyOf(meaning);
+    manner = List.copyOf(manner);
+  }
+
+  /** Differences of two plans of the same work ({@link RunPlan#likeWork}); addresses are none. */
+  public static PlanChanges of(RunPlan begun, RunPlan now) {
+    var meaning = new ArrayList<String>();
+    var manner = new ArrayList<String>();
+    instrument("the reference", begun.reference(), now.reference(), meaning);
+    for (int i = 0; i < begun.channels().size(); i++) {
+      RunChannel was = begun.channels().get(i);
+      RunChannel is = now.channels().get(i);
+      instrument("the meter of " + was.tag(), was.meter(), is.meter(), meaning);
+      changed(was.tag() + " is kept in", was.raw().title(), is.raw().title(), meaning);
+      changed(was.tag() + " settles by", settles(was), settles(is), manner);
+      changed("the place of " + was.tag(), was.place(), is.place(), manner);
+    }
+    instrument("the supply's meter", begun.supply(), now.supply(), meaning);
+    changed("seconds between readings", begun.every(), now.every(), manner);
+    changed("seconds until it is given up", begun.giveUp(), now.giveUp(), manner);
+    changed("the band about a set point", begun.band(), now.band(), manner);
+    changed("what is done then", begun.then().title(), now.then().title(), manner);
+    changed("what it is for", begun.purpose().title(), now.purpose().title(), manner);
+    if (!begun.conditions().equals(now.conditions())) manner.add("the conditions differ");
+    return new PlanChanges(meaning, manner);
+  }
+
+  public boolean none() {
+    return meaning.isEmpty() && manner.isEmpty();
+  }
+
+  private static String settles(RunChannel c) {
+    return switch (c.settle()) {
+      case SettleRule.Rest r -> "rest within %s, lag %s s".formatted(r.within(), r.lag());
+      case SettleRule.Stable s ->
+          "scatter %s, slope %s over %s s".formatted(s.deviation(), s.slope(), s.window());
+      case SettleRule.Dwell d -> "a dwell of %s s".formatted(d.seconds());
+      case SettleRule.ByHand _ -> "a word of the operator";
+    };
+  }
+
+  private static void instrument(
+      String what, Instrument was, Instrument is, List<String> differences) {
+    if (was == null || is == null) {
+      if (was != is) differences.add(what + (is == null ? " is gone" : " is new"));
+      return;
+    }
+    changed(what + " answers in", was.unit(), is.unit(), differences);
+    changed(what + " is spoken to by", was.language().title(), is.language().title(), differences);
+    changed(what + " is asked", was.ask(), is.ask(), differences);
+    changed(what + " is set by", was.set(), is.set(), differences);
+    changed(what + " is read by the pattern", was.pattern(), is.pattern(), differences);
+    changed(what + " stands at", was.place(), is.place(), differences);
+  }
+
+  private static void changed(String what, Object was, Object is, List<String> differences) {
+    if (Objects.equals(was, is)) return;
+    differences.add("%s '%s', it was begun with '%s'".formatted(what, is, was));
+  }
+}
