@@ -49,6 +49,8 @@ public record Instrument(
   public enum Language {
     /** Standard commands over a TCP connection (SCPI-1999, IEEE 488.2). */
     SCPI("SCPI over TCP"),
+    /** Standard commands over a serial line. */
+    SCPI_SERIAL("SCPI over a serial line"),
     /** A reading a line over a serial line. */
     SERIAL("serial line"),
     /** A reading a line over a TCP connection, as a serial device server gives it. */

@@ -13,12 +13,21 @@ public final class Connection {
    */
   public static Reference open(Instrument i) throws InstrumentException {
     return switch (i.language()) {
-      case SCPI -> new ScpiInstrument(i, TcpLine.connect(i.name(), i.address()));
-      case LINES -> new LineInstrument(i, TcpLine.connect(i.name(), i.address()));
-      case SERIAL -> new LineInstrument(i, SerialLine.connect(i.name(), i.address()));
+      case SCPI -> new ScpiInstrument(i, new Dialogue(tcp(i), Dialogue.STANDARD));
+      case SCPI_SERIAL -> new ScpiInstrument(i, new Dialogue(serial(i), Dialogue.ANY));
+      case LINES -> new LineInstrument(i, new Dialogue(tcp(i), Dialogue.ANY));
+      case SERIAL -> new LineInstrument(i, new Dialogue(serial(i), Dialogue.ANY));
       case MODBUS -> ModbusInstrument.overTcp(i);
       case MODBUS_RTU -> ModbusInstrument.overSerialLine(i);
       case BY_HAND -> new HandReference();
     };
+  }
+
+  private static Line tcp(Instrument i) throws InstrumentException {
+    return TcpLine.connect(i.name(), i.address());
+  }
+
+  private static Line serial(Instrument i) throws InstrumentException {
+    return SerialLine.connect(i.name(), i.address());
   }
 }

@@ -13,10 +13,10 @@ import nocking.run.Instrument;
  */
 final class LineInstrument implements Reference {
   private final Instrument instrument;
-  private final Line line;
+  private final Dialogue line;
   private final Pattern pattern;
 
-  LineInstrument(Instrument instrument, Line line) throws InstrumentException {
+  LineInstrument(Instrument instrument, Dialogue line) throws InstrumentException {
     this.instrument = instrument;
     this.line = line;
     try {
@@ -39,8 +39,7 @@ final class LineInstrument implements Reference {
   public double read() throws InstrumentException {
     // A reading is what comes now: lines that were sent while nobody looked are of then.
     line.drain();
-    if (!instrument.ask().isEmpty()) line.send(instrument.ask());
-    String answer = line.receive();
+    String answer = instrument.ask().isEmpty() ? line.receive() : line.ask(instrument.ask());
     return Reply.number(instrument, pattern == null ? answer : field(answer));
   }
 
@@ -53,7 +52,7 @@ final class LineInstrument implements Reference {
   @Override
   public void bringTo(double setPoint) throws InstrumentException {
     if (!instrument.settable()) return;
-    line.send(instrument.set().replace("%s", String.format(Locale.ROOT, "%.9g", setPoint)));
+    line.tell(instrument.set().replace("%s", String.format(Locale.ROOT, "%.9g", setPoint)));
   }
 
   @Override

@@ -1,5 +1,7 @@
 package nocking.bench.instrument;
 
+import java.util.List;
+
 /** Something that reads a value. */
 public interface Meter extends AutoCloseable {
   /**
@@ -15,6 +17,11 @@ public interface Meter extends AutoCloseable {
    * @throws InstrumentException when there is none
    */
   double read() throws InstrumentException;
+
+  /** What is odd and stops nothing, since it was last asked; a sentence each, without its end. */
+  default List<String> notes() {
+    return List.of();
+  }
 
   @Override
   void close();

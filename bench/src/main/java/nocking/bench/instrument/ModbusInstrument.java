@@ -153,7 +153,8 @@ final class ModbusInstrument implements Reference {
     int[] raw = new int[words.length];
     for (int i = 0; i < raw.length; i++) raw[i] = words[i].toUnsignedShort();
     double v = reading.decode(raw);
-    if (!Double.isFinite(v)) {
+    // As in words: what stands for too much is too much in a register, too.
+    if (!(Math.abs(v) < Reply.TOO_MUCH)) {
       throw new InstrumentException(Kind.OVERRANGE, instrument.name() + " is beyond its range");
     }
     return v;

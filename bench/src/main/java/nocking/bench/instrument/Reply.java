@@ -25,6 +25,9 @@ final class Reply {
   /** What stands for too much, and for no number (SCPI-1999 volume 1, 7.2.1.4 and 7.2.1.5). */
   private static final double INFINITY = 9.9e37;
 
+  /** What no quantity is, also where a register's number was scaled. */
+  static final double TOO_MUCH = 1e36;
+
   private static final int SHOWN = 60;
 
   private static final Pattern BEFORE =

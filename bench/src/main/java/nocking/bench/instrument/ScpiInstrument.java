@@ -1,5 +1,7 @@
 package nocking.bench.instrument;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.run.Instrument;
@@ -9,11 +11,18 @@ import nocking.run.Instrument;
  * asks it for a reading.
  */
 final class ScpiInstrument implements Reference {
-  private final Instrument instrument;
-  private final Line line;
-  private boolean asked;
+  private static final String ERROR = "SYST:ERR?";
 
-  ScpiInstrument(Instrument instrument, Line line) {
+  /** Errors that a queue holds at most; one that never ends is none. */
+  private static final int MOST_ERRORS = 32;
+
+  private final Instrument instrument;
+  private final Dialogue line;
+  private final List<String> notes = new ArrayList<>();
+  private boolean asked;
+  private boolean emptied;
+
+  ScpiInstrument(Instrument instrument, Dialogue line) {
     this.instrument = instrument;
     this.line = line;
   }
@@ -31,8 +40,7 @@ final class ScpiInstrument implements Reference {
           Kind.ODD_ANSWER,
           "%s sent '%s' without being asked".formatted(instrument.name(), Reply.shown(before)));
     }
-    line.send(question);
-    return line.receive().strip();
+    return line.ask(question).strip();
   }
 
   @Override
@@ -51,13 +59,42 @@ final class ScpiInstrument implements Reference {
   @Override
   public void bringTo(double setPoint) throws InstrumentException {
     if (!instrument.settable()) return;
-    line.send(instrument.set().replace("%s", String.format(Locale.ROOT, "%.9g", setPoint)));
-    String error = ask("SYST:ERR?");
-    if (!error.startsWith("0") && !error.startsWith("+0")) {
+    if (!emptied) emptyQueue();
+    line.tell(instrument.set().replace("%s", String.format(Locale.ROOT, "%.9g", setPoint)));
+    String error = ask(ERROR);
+    if (!none(error)) {
       throw new InstrumentException(
           Kind.ODD_ANSWER,
           "%s does not take the set point: %s".formatted(instrument.name(), Reply.shown(error)));
     }
+  }
+
+  private static boolean none(String error) {
+    return error.startsWith("0") || error.startsWith("+0");
+  }
+
+  /** What went wrong before is none of the first set point (SCPI-1999 volume 2, 21.8). */
+  private void emptyQueue() throws InstrumentException {
+    var held = new ArrayList<String>();
+    String error = ask(ERROR);
+    while (!none(error) && held.size() < MOST_ERRORS) {
+      held.add(Reply.shown(error));
+      error = ask(ERROR);
+    }
+    line.tell("*CLS");
+    emptied = true;
+    if (!held.isEmpty()) {
+      notes.add(
+          "%s had errors of before in its queue: %s"
+              .formatted(instrument.name(), String.join("; ", held)));
+    }
+  }
+
+  @Override
+  public List<String> notes() {
+    List<String> said = List.copyOf(notes);
+    notes.clear();
+    return said;
   }
 
   @Override

@@ -3,7 +3,6 @@ package nocking.bench.instrument;
 import com.fazecast.jSerialComm.SerialPort;
 import com.fazecast.jSerialComm.SerialPortInvalidPortException;
 import java.nio.charset.StandardCharsets;
-import java.util.concurrent.TimeUnit;
 import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.quantity.Sentence;
 
@@ -13,11 +12,12 @@ final class SerialLine implements Line {
 
   private final String name;
   private final SerialPort port;
-  private final StringBuilder begun = new StringBuilder();
+  private final LineReader reader;
 
   private SerialLine(String name, SerialPort port) {
     this.name = name;
     this.port = port;
+    reader = new LineReader(name, this::next);
   }
 
   /**
@@ -52,48 +52,46 @@ final class SerialLine implements Line {
 
   @Override
   public void send(String text) throws InstrumentException {
-    byte[] bytes = (text + "\n").getBytes(StandardCharsets.US_ASCII);
+    byte[] bytes = text.getBytes(StandardCharsets.US_ASCII);
     if (port.writeBytes(bytes, bytes.length) != bytes.length) throw gone();
   }
 
   @Override
-  public String receive() throws InstrumentException {
-    return receive(deadline());
+  public String name() {
+    return name;
   }
 
-  private static long deadline() {
-    return System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(PATIENCE);
-  }
-
-  /** The whole line has one deadline, and what came of it by then is thrown away. */
-  private String receive(long deadline) throws InstrumentException {
+  private int next(int milliseconds) {
     byte[] one = new byte[1];
-    while (true) {
-      int n = port.readBytes(one, 1);
-      if (n < 0) throw gone();
-      if (n == 0 || System.nanoTime() - deadline > 0) {
-        begun.setLength(0);
-        throw new InstrumentException(
-            Kind.NO_ANSWER, "%s does not answer in %d s".formatted(name, PATIENCE / 1000));
-      }
-      if (one[0] == '\n') {
-        String line = begun.toString();
-        begun.setLength(0);
-        return line;
-      }
-      if (one[0] != '\r') begun.append((char) one[0]);
-      if (begun.length() > LONGEST) {
-        begun.setLength(0);
-        throw new InstrumentException(Kind.ODD_ANSWER, name + " sends without an end of line");
-      }
-    }
+    port.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, milliseconds, 0);
+    int n = port.readBytes(one, 1);
+    return n < 0 ? -1 : n == 0 ? LineReader.NONE : one[0] & 0xFF;
+  }
+
+  @Override
+  public String receive() throws InstrumentException {
+    return reader.line(PATIENCE);
+  }
+
+  @Override
+  public boolean comes(int milliseconds) throws InstrumentException {
+    return reader.comes(milliseconds);
+  }
+
+  @Override
+  public boolean bare() {
+    return reader.bare();
+  }
+
+  @Override
+  public void endsByPause() {
+    reader.endsByPause();
   }
 
   @Override
   public String drain() throws InstrumentException {
-    long deadline = deadline();
     String last = "";
-    while (port.bytesAvailable() > 0) last = receive(deadline);
+    while (reader.holds() || port.bytesAvailable() > 0) last = reader.line(PATIENCE);
     return last;
   }
 

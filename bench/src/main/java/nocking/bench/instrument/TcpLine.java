@@ -8,7 +8,6 @@ import java.net.NoRouteToHostException;
 import java.net.Socket;
 import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
-import java.util.concurrent.TimeUnit;
 import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.quantity.Sentence;
 import nocking.run.TcpAddress;
@@ -18,11 +17,13 @@ final class TcpLine implements Line {
   private final String name;
   private final Socket socket;
   private final InputStream in;
+  private final LineReader reader;
 
   private TcpLine(String name, Socket socket, InputStream in) {
     this.name = name;
     this.socket = socket;
     this.in = in;
+    reader = new LineReader(name, this::next);
   }
 
   /**
@@ -62,7 +63,7 @@ final class TcpLine implements Line {
   @Override
   public void send(String text) throws InstrumentException {
     try {
-      socket.getOutputStream().write((text + "\n").getBytes(StandardCharsets.US_ASCII));
+      socket.getOutputStream().write(text.getBytes(StandardCharsets.US_ASCII));
     } catch (IOException e) {
       throw gone();
     }
@@ -73,48 +74,45 @@ final class TcpLine implements Line {
   }
 
   @Override
-  public String receive() throws InstrumentException {
-    return receive(deadline());
+  public String name() {
+    return name;
   }
 
-  private static long deadline() {
-    return System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(PATIENCE);
-  }
-
-  /** The whole line has one deadline: one who drips letter by letter does not answer. */
-  private String receive(long deadline) throws InstrumentException {
-    var line = new StringBuilder();
+  private int next(int milliseconds) throws IOException {
     try {
-      for (int c = read(deadline); c != '\n'; c = read(deadline)) {
-        if (c < 0) throw gone();
-        if (c != '\r') line.append((char) c);
-        if (line.length() > LONGEST) {
-          throw new InstrumentException(Kind.ODD_ANSWER, name + " sends without an end of line");
-        }
-      }
-      return line.toString();
+      socket.setSoTimeout(milliseconds);
+      return in.read();
     } catch (SocketTimeoutException e) {
-      throw new InstrumentException(
-          Kind.NO_ANSWER, "%s does not answer in %d s".formatted(name, PATIENCE / 1000));
-    } catch (IOException e) {
-      throw gone();
+      return LineReader.NONE;
     }
   }
 
-  private int read(long deadline) throws IOException {
-    long left = TimeUnit.NANOSECONDS.toMillis(deadline - System.nanoTime());
-    if (left <= 0) throw new SocketTimeoutException();
-    socket.setSoTimeout((int) left);
-    return in.read();
+  @Override
+  public String receive() throws InstrumentException {
+    return reader.line(PATIENCE);
+  }
+
+  @Override
+  public boolean comes(int milliseconds) throws InstrumentException {
+    return reader.comes(milliseconds);
+  }
+
+  @Override
+  public boolean bare() {
+    return reader.bare();
+  }
+
+  @Override
+  public void endsByPause() {
+    reader.endsByPause();
   }
 
   @Override
   public String drain() throws InstrumentException {
-    long deadline = deadline();
     String last = "";
     try {
       // Only whole lines lie about: what is being sent now belongs to what is read next.
-      while (in.available() > 0) last = receive(deadline);
+      while (reader.holds() || in.available() > 0) last = reader.line(PATIENCE);
       return last;
     } catch (IOException e) {
       throw gone();

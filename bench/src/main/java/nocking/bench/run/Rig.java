@@ -2,8 +2,10 @@ package nocking.bench.run;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import nocking.bench.instrument.Connection;
 import nocking.bench.instrument.HandMeter;
 import nocking.bench.instrument.HandReference;
@@ -32,6 +34,7 @@ public final class Rig implements AutoCloseable {
   private final Reach reach;
   private final Map<Integer, Reference> open = new HashMap<>();
   private final Map<Integer, String> addresses = new HashMap<>();
+  private final Set<Integer> late = new HashSet<>();
   private final HandReference hand = new HandReference();
   private final Map<Integer, HandMeter> typed = new HashMap<>();
 
@@ -85,16 +88,39 @@ public final class Rig implements AutoCloseable {
 
   /** 0 is the reference, 1 … the meters of the channels. */
   private Reference at(int index) throws InstrumentException {
-    Reference r = open.get(index);
-    if (r == null) {
-      Instrument i = where(index);
-      r =
-          index == 0 && i.byHand()
-              ? hand
-              : index > 0 && i.byHand() ? typed.get(index - 1) : reach.open(i);
-      open.put(index, r);
+    Reference there = open.get(index);
+    if (there != null) return there;
+    Reference r = reached(index);
+    // What was asked in vain may be answered yet.
+    if (late.remove(index) && !inStep(r)) {
+      r.close();
+      r = reached(index);
     }
+    open.put(index, r);
     return r;
+  }
+
+  private Reference reached(int index) throws InstrumentException {
+    Instrument i = where(index);
+    if (index == 0 && i.byHand()) return hand;
+    return index > 0 && i.byHand() ? typed.get(index - 1) : reach.open(i);
+  }
+
+  /**
+   * One that did not answer in its time may do it to the next question, and so for ever: asked who
+   * it is, it would answer with a number. One that cannot say who it is is believed.
+   *
+   * @return false where it did not answer that either
+   */
+  private static boolean inStep(Reference r) throws InstrumentException {
+    try {
+      r.identity();
+      return true;
+    } catch (InstrumentException e) {
+      if (e.kind() == Kind.NO_ANSWER) return false;
+      r.close();
+      throw e;
+    }
   }
 
   private interface Asking<T> {
@@ -106,6 +132,7 @@ public final class Rig implements AutoCloseable {
       return question.ask(at(index));
     } catch (InstrumentException e) {
       if (e.breaks()) letGo(index);
+      if (e.kind() == Kind.NO_ANSWER && index != SUPPLY) late.add(index);
       throw e;
     }
   }
@@ -123,6 +150,11 @@ public final class Rig implements AutoCloseable {
   public void connect() throws InstrumentException {
     for (int i = 0; i <= plan.channels().size(); i++) at(i);
     if (plan.supply() != null) at(SUPPLY);
+  }
+
+  /** What is odd about the instruments and stops nothing, since this was last asked. */
+  List<String> notes() {
+    return open.values().stream().flatMap(r -> r.notes().stream()).toList();
   }
 
   /** Brings the reference to a set point, as far as it can be told. */

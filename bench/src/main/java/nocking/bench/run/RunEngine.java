@@ -210,6 +210,7 @@ public final class RunEngine implements Runnable {
       if (broughtTo != target) {
         double to = progress.target().orElseThrow().setPoint();
         if (!Double.isNaN(to)) rig.bringTo(to);
+        for (String n : rig.notes()) act(Act.Kind.NOTE, n);
         broughtTo = target;
       }
       double applied = rig.applied();

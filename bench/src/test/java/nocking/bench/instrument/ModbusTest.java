@@ -113,9 +113,13 @@ class ModbusTest {
       device.holding.put(20, 0xC350);
       try (Reference r = Connection.open(device.instrument("input 4 float"))) {
         assertThat(r.read()).isCloseTo(1.6437, within(1e-7));
-        device.input.put(4, Float.floatToIntBits(Float.NaN) >>> 16);
-        assertThat(catchThrowableOfType(InstrumentException.class, r::read).kind())
-            .isEqualTo(Kind.OVERRANGE);
+        for (float none : new float[] {Float.NaN, 9.9e37f, -9.91e37f, Float.POSITIVE_INFINITY}) {
+          device.input.put(4, Float.floatToIntBits(none) >>> 16);
+          device.input.put(5, Float.floatToIntBits(none) & 0xFFFF);
+          assertThat(catchThrowableOfType(InstrumentException.class, r::read).kind())
+              .as("%s", none)
+              .isEqualTo(Kind.OVERRANGE);
+        }
       }
       try (Reference r = Connection.open(device.instrument("holding 16 int16 /100"))) {
         assertThat(r.read()).isEqualTo(-0.1);

@@ -1,6 +1,7 @@
 package nocking.app.step.collect;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -9,6 +10,7 @@ import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
+import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.layout.FlowPane;
@@ -97,8 +99,8 @@ final class InstrumentsPanel {
             "",
             grid,
             Paper.caption(
-                "Speaks: SCPI over TCP, lines over TCP, serial line, Modbus TCP, Modbus RTU or typed by"
-                    + " hand. An address is HOST:PORT or DEVICE@BAUD, for Modbus with /UNIT behind it;"
+                "Speaks: SCPI over TCP or a serial line, lines over TCP, serial line, Modbus TCP,"
+                    + " Modbus RTU or typed by hand. An address is HOST:PORT or DEVICE@BAUD, for Modbus with /UNIT behind it;"
                     + " registers are asked with input 0 float or holding 16 int16 /10. %s in what sets a"
                     + " reference stands for the set point. A channel and a place (TP2; empty for the"
                     + " signal at the receiver) say what it reads live."),
@@ -134,8 +136,12 @@ final class InstrumentsPanel {
       if (same && !t.isEmpty()) return i.withLanguage(l);
     }
     throw new QuantityException(
-        "read '%s', expected SCPI over TCP, lines over TCP, serial line, Modbus TCP, Modbus RTU or typed by hand"
-            .formatted(t));
+        "read '%s', expected one of %s"
+            .formatted(
+                t,
+                Arrays.stream(Language.values())
+                    .map(Language::title)
+                    .collect(Collectors.joining(", "))));
   }
 
   private static Instrument unit(Instrument i, String t) {
