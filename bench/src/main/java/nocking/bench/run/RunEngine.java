@@ -15,14 +15,16 @@ import nocking.run.RunProgress;
 import nocking.run.RunProgress.Phase;
 import nocking.run.RunSnapshot;
 import nocking.run.Sweep;
+import nocking.run.Unsettled;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
  * Carries a run out on the thread that calls {@link #run}; everything else may be called from any
  * thread. A sweep is in the journal before anyone is told of it. An instrument that fails is tried
- * again with growing patience; the run waits for it and settles anew when it is back. So does it
- * where the journal cannot be written.
+ * again with growing patience; the run waits for it and settles anew when it is back. One that is
+ * away for longer than a point may take leaves the point, or the run, as the plan has it. The run
+ * waits, too, where the journal cannot be written.
  */
 public final class RunEngine implements Runnable {
   private static final Logger LOG = LoggerFactory.getLogger(RunEngine.class);
@@ -55,6 +57,7 @@ public final class RunEngine implements Runnable {
   private volatile boolean broken;
   private int broughtTo = -1;
   private int failures;
+  private long lost;
   private String trouble = "";
   private boolean writing = true;
   private String stopWhy = "";
@@ -232,10 +235,10 @@ public final class RunEngine implements Runnable {
   /** An instrument that was lost is back: nothing that was seen before tells what is now. */
   private void back() throws InterruptedException {
     if (failures == 0) return;
-    boolean lost = failures > AT_ONCE;
+    boolean wasLost = failures > AT_ONCE;
     failures = 0;
     trouble = "";
-    if (!lost) return;
+    if (!wasLost) return;
     act(Act.Kind.TROUBLE, "all instruments answer again");
     act(Act.Kind.BEGIN, "");
   }
@@ -289,6 +292,11 @@ public final class RunEngine implements Runnable {
   private void failed(InstrumentException e) throws InterruptedException {
     failures++;
     trouble = e.getMessage();
+    if (failures == 1) lost = clock.now();
+    if (clock.now() - lost > 1000 * progress.plan().giveUp()) {
+      giveUp(e.getMessage());
+      return;
+    }
     boolean odd = e.kind() == Kind.ODD_ANSWER && failures <= AT_ONCE;
     // Said once and when it changes its mind, not at every try.
     if (failures == 1 || failures == AT_ONCE + 1) act(Act.Kind.TROUBLE, e.getMessage());
@@ -298,6 +306,20 @@ public final class RunEngine implements Runnable {
     failures = Math.max(failures, AT_ONCE + 1);
     int again = Math.min(failures - AT_ONCE - 1, 5);
     clock.pause(Math.min(FIRST_WAIT << again, LONGEST_WAIT));
+  }
+
+  /** An instrument that is lost for good: the point is left, or the run, as the plan has it. */
+  private void giveUp(String why) throws InterruptedException {
+    lost = clock.now();
+    String words = why + ", for longer than a point may take";
+    if (progress.plan().then() == Unsettled.STOP) {
+      stopWhy = words;
+      progress.take(new Act(clock.now(), Act.Kind.STOP, words));
+    } else {
+      // There is nothing that could be taken of it.
+      act(Act.Kind.SKIP, words);
+      broughtTo = -1;
+    }
   }
 
   /** Writes, however long the disk refuses; only breaking off ends it. */

@@ -11,6 +11,8 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.DoubleSupplier;
+import nocking.bench.instrument.InstrumentException;
+import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.bench.instrument.Reference;
 import nocking.bench.simulated.BenchModel;
 import nocking.bench.simulated.BenchServer;
@@ -28,8 +30,10 @@ import nocking.run.RunPoint;
 import nocking.run.RunProgress;
 import nocking.run.RunProgress.Phase;
 import nocking.run.Sweep;
+import nocking.run.Unsettled;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Runs against the simulated bench, over its sockets; its time goes on by command. */
@@ -183,6 +187,70 @@ class RunEngineTest {
       assertThat(journal.points().stream().filter(p -> p.how() == RunPoint.How.SETTLED).count())
           .isGreaterThan(8);
     }
+  }
+
+  /**
+   * What does not come back is waited for as long as a point may take, and then left as planned.
+   */
+  @ParameterizedTest
+  @EnumSource(Unsettled.class)
+  void whatIsLostForGoodLeadsToWhatThePlanSays(Unsettled then) {
+    Scene scene = Scene.named("pump").orElseThrow();
+    for (Kind kind : List.of(Kind.NO_ANSWER, Kind.ODD_ANSWER, Kind.OVERRANGE, Kind.REFUSED)) {
+      var bench = new BesideModel(new BenchModel(scene, 4), START);
+      var own = new MemoryJournal();
+      RunPlan plan =
+          Plans.of(scene, bench.reference(), List.of(bench.meter(0)), 10, 20, 30)
+              .withThen(then)
+              .withGiveUp(180);
+      int[] reads = {0};
+      Rig.Reach reach =
+          i -> {
+            Reference r = bench.open(i);
+            boolean meter = !i.address().equals(bench.reference().address());
+            return meter ? lost(r, kind, reads) : r;
+          };
+      var progress = new RunProgress(plan);
+      new RunEngine(progress, own, new Rig(plan, reach), bench, s -> {}).run();
+      String of = "%s, %s".formatted(kind, then);
+      assertThat(progress.phase())
+          .as(of)
+          .isEqualTo(then == Unsettled.STOP ? Phase.STOPPED : Phase.DONE);
+      assertThat(progress.points().getFirst().how()).as(of).isEqualTo(RunPoint.How.SETTLED);
+      long taken = progress.points().stream().filter(p -> p.how() == RunPoint.How.SETTLED).count();
+      assertThat(taken).as(of).isBetween(1L, 3L);
+      assertThat(progress.points().stream().skip(taken))
+          .as(of)
+          .allMatch(
+              p ->
+                  p.readings().getFirst().isEmpty() && p.why().contains(" than a point may")
+                      || p.why().startsWith("not settled after 180 s"));
+      long least = 180_000L * (then == Unsettled.STOP ? 1 : 5 - taken);
+      assertThat(bench.now() - START).as(of).isBetween(least, 2 * least + 120_000);
+      assertThat(RunProgress.after(plan, own.entries).points()).isEqualTo(progress.points());
+    }
+  }
+
+  /** A meter that is lost once the first point is taken. */
+  private static Reference lost(Reference r, Kind kind, int[] reads) {
+    return new Reference() {
+      @Override
+      public String identity() {
+        return "";
+      }
+
+      @Override
+      public double read() throws InstrumentException {
+        if (++reads[0] > 60) throw new InstrumentException(kind, "Meter is lost");
+        return r.read();
+      }
+
+      @Override
+      public void bringTo(double setPoint) {}
+
+      @Override
+      public void close() {}
+    };
   }
 
   /** What can be asked for while it runs, and what of it stands in the journal. */
