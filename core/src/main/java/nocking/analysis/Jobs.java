@@ -10,6 +10,7 @@ import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.channel.Design;
 import nocking.channel.DocumentException;
+import nocking.channel.QuantityKind;
 import nocking.channel.RunJson;
 import nocking.check.Verdict;
 import nocking.converter.Converter;
@@ -50,8 +51,11 @@ public final class Jobs {
   /** Share of the step between stations that slack may take. */
   private static final double SLACK = 0.1;
 
-  /** Readings that make a step: hands wait for them. */
-  private static final int AVERAGE = 4;
+  /** Readings that make a step of what catches or is clamped: hands wait for them. */
+  private static final int FEW = 4;
+
+  /** Readings that make a step of what may swing: a swing shows only to who looks long enough. */
+  private static final int SOME = 8;
 
   /** Degrees by which a mounting may be from where it is turned to. */
   private static final double MOUNT_BAND = 0.2;
@@ -148,7 +152,9 @@ public final class Jobs {
     }
     if (travels && d.sensor() instanceof TwoPointSensor)
       possible(() -> taught(a, path.get())).ifPresent(list::add);
-    possible(() -> zeroAndSpan(d)).ifPresent(list::add);
+    // A mains that is on is at no rest that anybody knows without a reference.
+    boolean rests = d.definition().kind() != QuantityKind.VOLTAGE || d.rest() == 0;
+    if (rests) possible(() -> zeroAndSpan(d)).ifPresent(list::add);
     return list;
   }
 
@@ -228,6 +234,13 @@ public final class Jobs {
     return c.settle() instanceof SettleRule.Rest r ? c.withSettle(r.withoutReference()) : c;
   }
 
+  private static int readings(Procedure p) {
+    return switch (p) {
+      case MechanicalTrim _, Stations _ -> FEW;
+      case TaughtEnds _, LearntEnds _, ZeroAndSpan _ -> SOME;
+    };
+  }
+
   /** The plan of a procedure in the place of one of set points. */
   public static RunPlan plan(RunPlan p, Procedure procedure, Channel c) {
     double band =
@@ -243,7 +256,7 @@ public final class Jobs {
         .withChannels(
             turned ? p.channels().stream().map(Jobs::withoutReference).toList() : p.channels())
         .withBand(band)
-        .withAverage(Math.min(p.average(), AVERAGE))
+        .withAverage(Math.min(p.average(), readings(procedure)))
         .withCourse(Course.UP)
         .withRepeats(1);
   }

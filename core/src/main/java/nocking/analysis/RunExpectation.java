@@ -50,16 +50,34 @@ public final class RunExpectation {
 
   /** A plan whose channels are held against what the book knows of them, where nothing is said. */
   public static RunPlan in(RunPlan plan, Function<String, Optional<Analysis>> channel) {
-    if (plan.procedure() != null) return plan;
+    boolean steps = plan.procedure() != null;
     var next = new ArrayList<RunChannel>();
     for (RunChannel c : plan.channels()) {
       Optional<Expectation> e =
           c.expected() != null
               ? Optional.of(c.expected())
-              : channel.apply(c.channel()).flatMap(a -> of(a, c, plan.unit()));
+              : channel
+                  .apply(c.channel())
+                  .flatMap(a -> steps ? limits(a, c) : of(a, c, plan.unit()));
       next.add(c.withExpected(e.orElse(null)));
     }
     return plan.withChannels(next);
+  }
+
+  /** In a procedure what is read is what is being changed: only a fault is told from it. */
+  private static Optional<Expectation> limits(Analysis a, RunChannel c) {
+    Optional<DoubleUnaryOperator> volts = volts(a, c.meter());
+    if (volts.isEmpty() || !c.meter().atReceiver()) return Optional.empty();
+    Converter k = a.channel().design().converter();
+    Thresholds t = limits(a, volts.get(), a.channel().definition().working());
+    if (t == null) return Optional.empty();
+    return Optional.of(
+        new Expectation(
+            List.of(),
+            List.of(),
+            OFF * k.reference().number(),
+            limit(t, true, k, false),
+            limit(t, false, k, false)));
   }
 
   /**

@@ -21,6 +21,9 @@ public record LearntEnds(Value closed, Value open) implements Procedure {
   /** Share of the converter's range below which a travel is used badly. */
   private static final double LITTLE = 0.25;
 
+  /** Share by which a travel may be another than the design's before it is asked why. */
+  private static final double OTHER_TRAVEL = 0.2;
+
   public LearntEnds {
     double a = Procedure.needed(closed, "where it is closed");
     double b = Procedure.needed(open, "where it is open");
@@ -83,6 +86,18 @@ public record LearntEnds(Value closed, Value open) implements Procedure {
     if (!(Math.abs(b - a) > 10 * scatter) || a == b) {
       return lines.closed(
           Verdict.FAIL, "Both ends read the same within the scatter: nothing moved, or it slips.");
+    }
+    double designed =
+        Math.abs(
+            known.design().applyAsDouble(open.number())
+                - known.design().applyAsDouble(closed.number()));
+    double ratio = Math.abs(b - a) / designed;
+    if (Double.isFinite(ratio) && Math.abs(ratio - 1) > OTHER_TRAVEL) {
+      return lines.closed(
+          Verdict.OPEN,
+          ("Not established: the travel gives %s, the design has %s for it. Drive both ends to their"
+                  + " stops and look at the supply; where it is so, the design is to be put right first.")
+              .formatted(Known.volts(Math.abs(b - a)), Known.volts(designed)));
     }
     String little =
         used < LITTLE

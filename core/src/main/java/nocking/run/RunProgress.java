@@ -267,7 +267,7 @@ public final class RunProgress {
   /** True where a reading can only be a fault: nobody waits for it to settle. */
   private boolean doubtful(Sweep s) {
     if (phase != Phase.SETTLING && phase != Phase.AVERAGING) return false;
-    if (insisted) return false;
+    if (insisted || !judged()) return false;
     for (int i = 0; i < channels.size(); i++) {
       Optional<String> why = plausible.get(i).reading(s.applied(), s.raw().get(i));
       if (why.isPresent()) return hold(i, s.applied(), s.raw().get(i), why.get());
@@ -275,9 +275,14 @@ public final class RunProgress {
     return false;
   }
 
+  /** What hands are about to change, or what nothing hangs on, may read what it likes. */
+  private boolean judged() {
+    return plan.procedure() == null || plan.procedure().carries(next, taken());
+  }
+
   /** True where something speaks against the readings that are there for a point. */
   private boolean doubtful() {
-    if (insisted) return false;
+    if (insisted || !judged()) return false;
     double at = average.placeKnown() ? average.applied() : Double.NaN;
     for (int i = 0; i < channels.size(); i++) {
       double mean = average.mean(i);
