@@ -363,14 +363,15 @@ class RunsTest extends WindowTest {
     hands.enter("run-set-points", "0, 20").press(KeyCode.ENTER);
     choose("run-course", Course.UP);
     hands.click("run-begin");
-    // A slip by a power of ten is said while it can be mended.
+    // A slip by a power of ten is no point without a yes.
     typed(0, "0.1", "23.4");
-    until(() -> desk.runs().now().map(n -> n.points().size() == 1).orElse(false));
+    until(() -> desk.runs().now().map(RunSnapshot::doubted).orElse(false));
+    untilThere("run-go");
     assertThat(text("run-warning"))
-        .startsWith("The point before this one reads 23.4000 V, the design expects 2.3")
-        .endsWith("Repeat takes it once more.");
-    hands.click("run-repeat");
-    until(() -> desk.runs().now().map(n -> n.next() == 0).orElse(false));
+        .startsWith("PD-Q1 reads 23.4000 V at 0.1 ")
+        .contains("It looks ×10: a prefix, or the meter's range");
+    assertThat(desk.runs().now().orElseThrow().points()).isEmpty();
+    hands.click("run-go");
     // The reference still stands where it was read; the meter is asked again.
     untilThere("run-reads");
     hands.enter("run-reads", "2.34").press(KeyCode.ENTER);

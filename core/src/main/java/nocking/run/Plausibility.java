@@ -89,19 +89,23 @@ final class Plausibility {
     if (expected() == null || !Double.isFinite(mean)) return Optional.empty();
     double expects = expected().at(applied);
     if (expected().fault(mean) && !expected().fault(expects)) {
-      return Optional.of(limit(mean, applied));
+      return Optional.of(limit(mean, applied) + slip(mean, expects));
     }
     if (!Double.isFinite(expects)) return Optional.empty();
     double off = mean - expects;
     double most = expected().allowance();
     if (Math.abs(off) > most && Math.abs(off - offset) > most) {
-      // An instrument says its unit; who types may slip.
-      Optional<String> by = channel.meter().byHand() ? Slip.of(mean, expects) : Optional.empty();
-      String slip = by.map(s -> ". " + s.replaceAll("\\?$", "")).orElse("");
       return Optional.of(
-          "%s, expected is about %s%s".formatted(reads(mean, applied), amount(expects), slip));
+          "%s, expected is about %s%s"
+              .formatted(reads(mean, applied), amount(expects), slip(mean, expects)));
     }
     return moved(applied, mean, expects);
+  }
+
+  /** An instrument says its unit; who types may slip by a power of ten. */
+  private String slip(double mean, double expects) {
+    if (!channel.meter().byHand()) return "";
+    return Slip.of(mean, expects).map(s -> ". " + s.replaceAll("\\?$", "")).orElse("");
   }
 
   private Optional<String> moved(double applied, double mean, double expects) {
