@@ -59,7 +59,7 @@ final class RunCue extends VBox {
   private final Button repeat = button("run-repeat", "Repeat", Act.Kind.REPEAT);
   private final Button note = button("run-note", "Note", Act.Kind.NOTE);
   private final Button stop = button("run-stop", "Stop", Act.Kind.STOP);
-  private final FlowPane controls = new FlowPane(6, 6, take, hold, go, skip, repeat, note, stop);
+  private final FlowPane controls = new FlowPane(6, 6, go, take, hold, skip, repeat, note, stop);
   private final HBox row;
   private double volume;
   private String volumeFor = "";
