@@ -142,6 +142,23 @@ class StagesTest extends WindowTest {
     assertThat(channel().calibration().points().points()).hasSize(7);
   }
 
+  /** Units in the head count as those in a row of their own; names come before order. */
+  @Test
+  void aPastedHeadSaysUnitsAndWhatIsWhat() {
+    openDemo("GV-P1", WorkStep.COLLECT);
+    int before = channel().calibration().points().points().size();
+    clipboard("reading [mV]\tapplied [cm]\tdirection\n420\t3\tdown\n840\t6\tup\n");
+    into("points", before, 1);
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    var all = channel().calibration().points().points();
+    assertThat(all).as(message()).hasSize(before + 2);
+    var first = all.get(before);
+    assertThat(first.applied().number()).isCloseTo(30, within(1e-9));
+    assertThat(first.mean()).isCloseTo(0.42, within(1e-9));
+    assertThat(first.down()).isTrue();
+    assertThat(all.get(before + 1).mean()).isCloseTo(0.84, within(1e-9));
+  }
+
   @Test
   void blockWithHeaderAndUnitsIsPasted() {
     openDemo("GV-P1", WorkStep.COLLECT);

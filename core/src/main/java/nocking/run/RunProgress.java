@@ -284,12 +284,15 @@ public final class RunProgress {
   private boolean doubtful() {
     if (insisted || !judged()) return false;
     double at = average.placeKnown() ? average.applied() : Double.NaN;
+    var why = new ArrayList<String>();
+    int first = -1;
     for (int i = 0; i < channels.size(); i++) {
-      double mean = average.mean(i);
-      Optional<String> why = plausible.get(i).point(at, mean);
-      if (why.isPresent()) return hold(i, at, mean, why.get());
+      Optional<String> speaks = plausible.get(i).point(at, average.mean(i));
+      if (speaks.isPresent() && first < 0) first = i;
+      speaks.ifPresent(why::add);
     }
-    return false;
+    // One yes is one to all that is said.
+    return first >= 0 && hold(first, at, average.mean(first), String.join("; ", why));
   }
 
   private boolean hold(int channel, double applied, double raw, String why) {
