@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.IntStream;
 import nocking.book.exchange.ColumnFile;
 import nocking.book.exchange.TableColumns;
 import nocking.firmware.TableFirmware;
@@ -14,6 +15,7 @@ import nocking.quantity.Value;
 import nocking.table.MadeTable;
 import nocking.table.Outside;
 import nocking.table.Placement;
+import nocking.table.StepTable;
 import nocking.table.TableError;
 import nocking.table.TableRequest;
 import nocking.table.Truth;
@@ -97,6 +99,8 @@ final class TableCommand extends JsonOption {
   @Option(names = "--force", description = "Replace existing files.")
   boolean force;
 
+  private String dropped = "";
+
   @Override
   int run(Answer answer) {
     if (cells != null && (cells < 2 || cells > 1024)) {
@@ -140,10 +144,22 @@ final class TableCommand extends JsonOption {
     String arithmetic = integer() ? "integer" : real ? "float" : "lines";
     new TableReport(columns, truth, made, firmware, error, limit, holds, descending)
         .into(answer, arithmetic);
+    answer.put("dropped", dropped);
+    if (!dropped.isEmpty()) answer.line("%s", dropped);
+    comesTo(answer, limit, columns.unit(), outDecimals);
     write(
         new TableFiles(columns, firmware, error, limit, descending).of(out, cFolder, pythonFolder),
         force);
     return holds ? 0 : 1;
+  }
+
+  /** What a tolerance in steps or in per cents is in the quantity. */
+  private static void comesTo(Answer answer, Value limit, Unit unit, int decimals) {
+    if (limit == null || limit.typed().matches("[-+.0-9eE]+")) return;
+    String u = unit.equals(Unit.ONE) ? "" : " " + unit.difference().symbol();
+    boolean steps = limit.typed().toUpperCase(Locale.ROOT).endsWith("LSB");
+    String at = steps ? " at %d decimal%s".formatted(decimals, decimals == 1 ? "" : "s") : "";
+    answer.line("%s = %s%s%s.", limit.typed(), Numbers.trimmed(limit.number(), 6), u, at);
   }
 
   /** No table holds the tolerance: that is an answer. */
@@ -166,10 +182,44 @@ final class TableCommand extends JsonOption {
           "a table in %s needs --cells N".formatted(request.placement().title()));
     }
     try {
-      return request.of(truth);
+      return asMany(request, request.of(truth), truth);
     } catch (QuantityException e) {
       throw fewest ? new NoTableException(e.getMessage()) : e;
     }
+  }
+
+  /**
+   * The table with as many cells as were asked for. Every k-th row takes the last row of all in,
+   * too; where it has no cell, it is dropped, and that is said.
+   */
+  private MadeTable asMany(TableRequest request, MadeTable made, Truth truth) {
+    StepTable t = made.table();
+    if (cells == null || request.placement().counts() || t.count() == cells) return made;
+    if (request.placement() != Placement.EVERY || t.count() != cells + 1) {
+      throw new QuantityException(
+          "--cells %d: the placement %s gives %d cells here; leave --cells out, or take optimal, equal or pow2"
+              .formatted(cells, request.key(), t.count()));
+    }
+    double[] raws = IntStream.range(0, cells).mapToDouble(t::rawOf).toArray();
+    dropped =
+        "The last row, raw %s, is none of every %s row and has no cell: behind raw %s the table goes by --outside %s."
+            .formatted(
+                Numbers.fixed(t.rawOf(cells), t.rawDecimals()),
+                Numbers.ordinal(request.every()),
+                Numbers.fixed(t.rawOf(cells - 1), t.rawDecimals()),
+                outside);
+    var shorter =
+        new TableRequest(
+            Placement.FIXED,
+            0,
+            raws,
+            cells,
+            request.tolerance(),
+            request.outDecimals(),
+            request.rounded());
+    MadeTable m = shorter.of(truth);
+    return new MadeTable(
+        m.table(), request.key(), m.bound(), m.proven(), m.allowance(), m.leastError());
   }
 
   private TableRequest request(Value limit, int d) {

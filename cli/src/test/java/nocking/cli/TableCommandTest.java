@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Random;
 import java.util.zip.ZipFile;
 import org.junit.jupiter.api.BeforeEach;
@@ -16,6 +17,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Tables from the command line: the smallest, the usual ones, and what is written of them. */
 class TableCommandTest {
@@ -246,5 +248,32 @@ class TableCommandTest {
     Console c = Console.run(words);
     assertThat(c.code()).as(c.out()).isIn(NockingCli.BAD_INPUT, NockingCli.FAIL);
     assertThat(c.err() + c.out()).contains(because).doesNotContain("Exception");
+  }
+
+  /** So many cells as were asked for, or none; what has no cell any more is said. */
+  @Test
+  void cellsAreHonouredOrRefused() throws IOException {
+    var rows = new StringBuilder("raw,true\nV,L\n");
+    for (int i = 0; i < 32; i++) {
+      rows.append("%.3f,%.2f%n".formatted(0.5 + 0.1 * i, 100 * Math.sqrt(i)));
+    }
+    Path data = folder.resolve("d.csv");
+    Files.writeString(data, rows.toString());
+    Console half =
+        Console.run("table", data.toString(), "--cells", "16", "--placement", "every:2", "--json");
+    assertThat(half.code()).as(half.err()).isZero();
+    JsonNode said = JsonMapper.shared().readTree(half.out());
+    assertThat(said.get("count").asInt()).isEqualTo(16);
+    assertThat(said.get("dropped").asString())
+        .startsWith("The last row, raw 3.6000, is none of every 2nd row and has no cell")
+        .contains("behind raw 3.5000");
+    for (String placement : List.of("every:2", "at-points")) {
+      Console refused =
+          Console.run("table", data.toString(), "--cells", "8", "--placement", placement);
+      assertThat(refused.code()).isEqualTo(NockingCli.BAD_INPUT);
+      assertThat(refused.err()).contains("--cells 8: the placement " + placement + " gives ");
+    }
+    Console steps = Console.run("table", data.toString(), "--tolerance", "2LSB", "--decimals", "2");
+    assertThat(steps.out()).contains("2LSB = 0.02 L at 2 decimals.");
   }
 }
