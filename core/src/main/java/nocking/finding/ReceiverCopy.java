@@ -11,6 +11,7 @@ import nocking.table.HeldCopy;
 import nocking.table.TableSpec;
 import nocking.table.Transfer;
 import nocking.table.TypedCell;
+import nocking.table.TypingSlip;
 import nocking.view.ChannelView;
 import nocking.view.TableResult;
 
@@ -26,7 +27,7 @@ final class ReceiverCopy implements Rule {
     if (all.isEmpty() || spec == null) return Stream.empty();
     Transfer last = all.getLast();
     var list = new ArrayList<Finding>();
-    notAsSent(last).ifPresent(list::add);
+    notAsSent(last, e.receiver().table().result()).ifPresent(list::add);
     Optional<String> refused =
         HeldCopy.refused(last.held(), spec.descending(), spec.demands().refusesEqual());
     refused.ifPresent(
@@ -45,15 +46,20 @@ final class ReceiverCopy implements Rule {
     return Finding.of(rule, Severity.WARNING, WorkStep.TABLE, headline, detail);
   }
 
-  private static Optional<Finding> notAsSent(Transfer t) {
+  private static Optional<Finding> notAsSent(Transfer t, Optional<TableResult> now) {
     List<TypedCell> differing = t.cells().stream().filter(TypedCell::differs).toList();
     if (differing.isEmpty()) return Optional.empty();
     TypedCell first = differing.getFirst();
+    List<Cell> meant = t.cells().stream().map(c -> new Cell(c.raw(), c.out())).toList();
+    String slip =
+        TypingSlip.of(meant, t.held())
+            .map(s -> " It looks as if %s.%s".formatted(s.says(), cost(t, meant, now)))
+            .orElse("");
     return Optional.of(
         of(
             "receiver-read-back",
             "The receiver holds something else than was %s".formatted(t.how()),
-            "%d cell%s differ%s: cell %d reads back %s at %s, sent was %s at %s."
+            "%d cell%s differ%s: cell %d reads back %s at %s, sent was %s at %s.%s"
                 .formatted(
                     differing.size(),
                     differing.size() == 1 ? "" : "s",
@@ -62,7 +68,29 @@ final class ReceiverCopy implements Rule {
                     Numbers.plain(first.held().out()),
                     Numbers.plain(first.held().raw()),
                     Numbers.plain(first.out()),
-                    Numbers.plain(first.raw()))));
+                    Numbers.plain(first.raw()),
+                    slip)));
+  }
+
+  /** What readings are off by, as far as the receiver can look the list up at all. */
+  private static String cost(Transfer t, List<Cell> meant, Optional<TableResult> now) {
+    boolean same =
+        now.filter(n -> n.spec().axis() == t.axis() && n.output().unit().equals(t.unit()))
+            .isPresent();
+    if (!same) return "";
+    if (!HeldCopy.ordered(t.held()))
+      return " Its raw values have no order: what it gives is not known.";
+    TableResult n = now.get();
+    double leaves = worst(t.held(), n);
+    double meantLeaves = worst(meant, n);
+    return Double.isFinite(leaves) && Double.isFinite(meantLeaves)
+        ? " It leaves %s instead of %s."
+            .formatted(n.output().error(leaves), n.output().error(meantLeaves))
+        : "";
+  }
+
+  private static double worst(List<Cell> list, TableResult n) {
+    return HeldCopy.worst(list, n.truth(), n.spec().arithmetic().outside(), n.table().rounding());
   }
 
   /**
@@ -87,21 +115,24 @@ final class ReceiverCopy implements Rule {
     List<Cell> wanted = now.ordered();
     int differing = HeldCopy.differing(held, wanted);
     if (differing == 0) return Optional.empty();
-    double leaves =
-        HeldCopy.worst(
-            held, now.truth(), now.spec().arithmetic().outside(), now.table().rounding());
+    boolean ordered = HeldCopy.ordered(held);
+    double leaves = ordered ? worst(held, now) : Double.NaN;
     // Another way of choosing the cells is no reason to type them anew.
     boolean good =
-        !refused && leaves <= Math.max(now.error().worst() * ALIKE, orNone(now.tolerance()));
+        !refused
+            && ordered
+            && leaves <= Math.max(now.error().worst() * ALIKE, orNone(now.tolerance()));
     String differ =
         held.size() == wanted.size()
             ? "%d of %d cells differ.".formatted(differing, wanted.size())
             : "It has %d cells, this one %d.".formatted(held.size(), wanted.size());
     String by =
-        Double.isInfinite(leaves)
-            ? " Over a part of the range it has no reading."
-            : " It leaves %s, this one %s."
-                .formatted(now.output().error(leaves), now.output().error(now.error().worst()));
+        !ordered
+            ? " Its raw values have no order: what it gives is not known."
+            : Double.isInfinite(leaves)
+                ? " Over a part of the range it has no reading."
+                : " It leaves %s, this one %s."
+                    .formatted(now.output().error(leaves), now.output().error(now.error().worst()));
     return Optional.of(
         Finding.of(
             "receiver-behind",

@@ -35,6 +35,11 @@ public final class HeldCopy {
     return Optional.empty();
   }
 
+  /** True where the raw values go one way, so that a receiver can look a reading up. */
+  public static boolean ordered(List<Cell> held) {
+    return refused(held, false, false).isEmpty() || refused(held, true, false).isEmpty();
+  }
+
   /** Cells of the longer list that the other one has not at the same place. */
   public static int differing(List<Cell> held, List<Cell> wanted) {
     int n = Math.max(held.size(), wanted.size());

@@ -193,6 +193,21 @@ class TableFindingsTest {
             "The receiver holds something else than was typed in. 1 cell differs: cell 4 reads back");
     assertThat(finding(slip, "receiver-behind").orElseThrow().severity())
         .isEqualTo(Severity.WARNING);
+    // A pair that was exchanged is named, and not sorted back into a list that would do.
+    Transfer sent = transfer(c, k -> k, 0);
+    var cells = new ArrayList<>(sent.cells());
+    TypedCell earlier = cells.get(2);
+    TypedCell later = cells.get(3);
+    cells.set(2, earlier.withRawBack(later.raw()).withOutBack(later.out()));
+    cells.set(3, later.withRawBack(earlier.raw()).withOutBack(earlier.out()));
+    Channel pair =
+        with(
+            c,
+            new Transfer(
+                sent.at(), sent.by(), sent.how(), "", sent.axis(), sent.unit(), cells));
+    assertThat(says(pair, "receiver-read-back"))
+        .contains("It looks as if cells 3 and 4 are exchanged.", "what it gives is not known");
+    assertThat(says(pair, "receiver-behind")).doesNotContain("It leaves");
     Channel order = with(c, transfer(c, k -> k.withRawBack(5.0), 3));
     assertThat(says(order, "receiver-refuses"))
         .contains("It wants raw values that rise, and cell 4 has 5 after");
