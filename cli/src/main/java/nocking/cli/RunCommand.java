@@ -9,7 +9,6 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
@@ -34,7 +33,6 @@ import nocking.channel.Channel;
 import nocking.channel.DocumentException;
 import nocking.channel.RunJson;
 import nocking.procedure.Procedure;
-import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.run.Act;
@@ -44,10 +42,8 @@ import nocking.run.PlanChanges;
 import nocking.run.RunChannel;
 import nocking.run.RunJournal;
 import nocking.run.RunPlan;
-import nocking.run.RunPoint;
 import nocking.run.RunProgress;
 import nocking.run.RunProgress.Phase;
-import nocking.run.RunSnapshot;
 import nocking.run.StoredRun;
 import nocking.run.TcpAddress;
 import picocli.CommandLine.Command;
@@ -347,7 +343,7 @@ final class RunCommand extends JsonOption {
     RunPlan p = progress.plan();
     var stepped = clock instanceof SteppedClock c ? c : null;
     var steps = new StepsOnLine(err(), rig, stepped, yes);
-    var reporter = new Reporter(err());
+    var reporter = new RunReporter(err());
     boolean bySteps = p.procedure() != null;
     var engine = new RunEngine(progress, journal, rig, clock, bySteps ? steps::changed : reporter);
     Analysis first = Analysis.of(read.byId(p.channels().getFirst().channel()).orElseThrow());
@@ -433,7 +429,7 @@ final class RunCommand extends JsonOption {
         .put("state", state)
         .put("run", id)
         .put("readings", stored.sweeps())
-        .put("points", p.points().stream().map(q -> object(q, p)).toList());
+        .put("points", RunAnswer.points(p));
     answer.line("%s: %s after %d sweeps", p.plan().title(), state, stored.sweeps());
     boolean held = !doubted.isEmpty() && !p.over();
     if (held) answer.put("doubt", doubted).line("%s.", doubted);
@@ -451,87 +447,9 @@ final class RunCommand extends JsonOption {
         if (taken.isEmpty()) answer.line("nothing of it can be taken over");
         taken.forEach(t -> answer.line("done: %s", t));
       }
-      return failed || p.phase() == Phase.STOPPED ? NockingCli.FAIL : 0;
+      return failed || held || p.phase() == Phase.STOPPED ? NockingCli.FAIL : 0;
     }
-    var rows = new ArrayList<List<String>>();
-    var head = new ArrayList<>(List.of("#", "set", "applied " + p.plan().unit()));
-    p.plan().channels().forEach(c -> head.add(c.tag() + " " + c.raw().unit().symbol()));
-    head.add("");
-    rows.add(head);
-    for (RunPoint q : p.points()) rows.add(row(q, p));
-    answer.table(rows);
+    answer.table(RunAnswer.table(p));
     return p.phase() == Phase.STOPPED || held ? NockingCli.FAIL : 0;
-  }
-
-  private static List<String> row(RunPoint q, RunProgress p) {
-    var row = new ArrayList<String>();
-    row.add(String.valueOf(q.target() + 1));
-    row.add(Numbers.trimmed(p.targets().get(q.target()).setPoint(), 6));
-    row.add(applied(q, p.plan()));
-    for (int i = 0; i < q.readings().size(); i++) {
-      row.add(Numbers.significant(q.mean(i), 6));
-    }
-    String why = q.how() == RunPoint.How.SETTLED ? "" : q.why();
-    row.add(q.doubted() ? "doubtful: " + q.doubt() : why);
-    return row;
-  }
-
-  /** With the digits that a reference in its band can tell. */
-  private static String applied(RunPoint q, RunPlan plan) {
-    return Numbers.fixed(q.applied(), Numbers.decimalsFor(plan.band() / 100));
-  }
-
-  private static Object object(RunPoint q, RunProgress p) {
-    return Answer.object(
-        "target", q.target() + 1,
-        "setPoint", p.targets().get(q.target()).setPoint(),
-        "down", p.targets().get(q.target()).down(),
-        "applied", q.applied(),
-        "readings", q.readings(),
-        "how", q.how().name().toLowerCase(Locale.ROOT).replace('_', ' '),
-        "why", q.why(),
-        "doubt", q.doubted() ? q.doubt() : "",
-        "supply", q.supply() == null ? "" : q.supply());
-  }
-
-  /** Says on standard error what is new: a point, a trouble, another thing to do. */
-  private static final class Reporter implements RunEngine.Listener {
-    private final PrintWriter err;
-    private int points = -1;
-    private int target = -1;
-    private String trouble = "";
-
-    Reporter(PrintWriter err) {
-      this.err = err;
-    }
-
-    @Override
-    public void changed(RunSnapshot now) {
-      if (points < 0) points = now.points().size();
-      for (; points < now.points().size(); points++) {
-        RunPoint p = now.points().get(points);
-        say(
-            "point %d of %d: %s %s%s",
-            p.target() + 1,
-            now.targets().size(),
-            applied(p, now.plan()),
-            now.plan().unit(),
-            p.why().isEmpty() ? "" : ", " + p.why());
-        if (p.doubted()) say("  taken all the same: %s", p.doubt());
-      }
-      if (!now.trouble().equals(trouble)) {
-        trouble = now.trouble();
-        if (!trouble.isEmpty()) say("%s; trying again", trouble);
-      }
-      if (now.next() != target && now.target().isPresent()) {
-        target = now.next();
-        say("to %s %s", Numbers.trimmed(now.target().get().setPoint(), 6), now.plan().unit());
-      }
-    }
-
-    private void say(String format, Object... arguments) {
-      err.println(format.formatted(arguments));
-      err.flush();
-    }
   }
 }

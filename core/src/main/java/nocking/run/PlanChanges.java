@@ -39,10 +39,6 @@ public record PlanChanges(List<String> meaning, List<String> manner) {
     return new PlanChanges(meaning, manner);
   }
 
-  public boolean none() {
-    return meaning.isEmpty() && manner.isEmpty();
-  }
-
   private static String settles(RunChannel c) {
     return switch (c.settle()) {
       case SettleRule.Rest r -> "rest within %s, lag %s s".formatted(r.within(), r.lag());

@@ -46,16 +46,16 @@ public final class RunProgress {
   private int moved;
   private boolean ready = true;
   private Sweep last;
-  private final List<Plausibility> plausible = new ArrayList<>();
+  private final Doubts doubts;
   private Doubt doubt;
   private boolean insisted;
 
   public RunProgress(RunPlan plan) {
     this.plan = plan;
+    doubts = new Doubts(plan);
     for (int i = 0; i < plan.channels().size(); i++) {
       came.add(Double.NaN);
       lags.add(Double.NaN);
-      plausible.add(new Plausibility(plan.channels().get(i), plan.unit()));
     }
     look();
     begin();
@@ -105,7 +105,7 @@ public final class RunProgress {
     moved = 0;
     doubt = null;
     insisted = false;
-    plausible.forEach(Plausibility::begin);
+    doubts.begin();
     countAnew();
     if (!over()) phase = Phase.APPROACHING;
   }
@@ -142,7 +142,7 @@ public final class RunProgress {
     for (int i = 0; i < plan.channels().size(); i++) {
       if (p.readings().get(i).isEmpty()) continue;
       came.set(i, p.mean(i));
-      plausible.get(i).taken(p.place(), p.mean(i), p.doubted());
+      doubts.taken(i, p);
       RunPoint.Arrival a = p.arrival(i).orElse(null);
       if (a != null && a.lag() != null && p.how() == How.SETTLED) lags.set(i, a.lag());
     }
@@ -266,13 +266,8 @@ public final class RunProgress {
 
   /** True where a reading can only be a fault: nobody waits for it to settle. */
   private boolean doubtful(Sweep s) {
-    if (phase != Phase.SETTLING && phase != Phase.AVERAGING) return false;
-    if (insisted || !judged()) return false;
-    for (int i = 0; i < channels.size(); i++) {
-      Optional<String> why = plausible.get(i).reading(s.applied(), s.raw().get(i));
-      if (why.isPresent()) return hold(i, s.applied(), s.raw().get(i), why.get());
-    }
-    return false;
+    boolean read = phase == Phase.SETTLING || phase == Phase.AVERAGING;
+    return read && !insisted && judged() && heldBy(doubts.reading(s, points));
   }
 
   /** What hands are about to change, or what nothing hangs on, may read what it likes. */
@@ -280,26 +275,13 @@ public final class RunProgress {
     return plan.procedure() == null || plan.procedure().carries(next, taken());
   }
 
-  /** True where something speaks against the readings that are there for a point. */
-  private boolean doubtful() {
-    if (insisted || !judged()) return false;
-    double at = average.placeKnown() ? average.applied() : Double.NaN;
-    var why = new ArrayList<String>();
-    int first = -1;
-    for (int i = 0; i < channels.size(); i++) {
-      Optional<String> speaks = plausible.get(i).point(at, average.mean(i));
-      if (speaks.isPresent() && first < 0) first = i;
-      speaks.ifPresent(why::add);
-    }
-    // One yes is one to all that is said.
-    return first >= 0 && hold(first, at, average.mean(first), String.join("; ", why));
-  }
-
-  private boolean hold(int channel, double applied, double raw, String why) {
-    boolean sound = points.stream().anyMatch(p -> !p.doubted() && Double.isFinite(p.mean(channel)));
-    doubt = new Doubt(channel, applied, raw, sound, why);
-    phase = Phase.HELD;
-    return true;
+  private boolean heldBy(Optional<Doubt> why) {
+    why.ifPresent(
+        d -> {
+          doubt = d;
+          phase = Phase.HELD;
+        });
+    return why.isPresent();
   }
 
   /** Why it is held before a point that is not taken without somebody's yes; empty for nothing. */
@@ -399,7 +381,8 @@ public final class RunProgress {
     average.supplied(s.supply());
     if (!average.full()) return Optional.empty();
     if (free && !holds()) return late(s) ? givenUp(s) : Optional.empty();
-    return doubtful() ? Optional.empty() : closed(s);
+    boolean held = !insisted && judged() && heldBy(doubts.point(average, points));
+    return held ? Optional.empty() : closed(s);
   }
 
   private Optional<RunPoint> closed(Sweep s) {

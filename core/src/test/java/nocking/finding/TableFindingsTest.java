@@ -202,9 +202,7 @@ class TableFindingsTest {
     cells.set(3, later.withRawBack(earlier.raw()).withOutBack(earlier.out()));
     Channel pair =
         with(
-            c,
-            new Transfer(
-                sent.at(), sent.by(), sent.how(), "", sent.axis(), sent.unit(), cells));
+            c, new Transfer(sent.at(), sent.by(), sent.how(), "", sent.axis(), sent.unit(), cells));
     assertThat(says(pair, "receiver-read-back"))
         .contains("It looks as if cells 3 and 4 are exchanged.", "what it gives is not known");
     assertThat(says(pair, "receiver-behind")).doesNotContain("It leaves");

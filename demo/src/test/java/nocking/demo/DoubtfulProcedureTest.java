@@ -45,6 +45,10 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** Each procedure of the hatchery with something wrong from a step on. */
 class DoubtfulProcedureTest {
   private static final long START = 1_795_000_000_000L;
+
+  /** Seconds after which what swings is given up. */
+  private static final double GIVE_UP = 240;
+
   private static final Book BOOK = Hatchery.book(Hatchery.SEED);
 
   /** What becomes of the volts of a sound sensor. */
@@ -98,7 +102,7 @@ class DoubtfulProcedureTest {
     Instrument meter = bench.meter(scene.place(k.tag).orElseThrow());
     RunPlan drafted =
         Jobs.plan(RunDraft.plan(List.of(a), bench.reference(), List.of(meter)), k.job, c);
-    RunPlan plan = RunExpectation.in(drafted, id -> Optional.of(a));
+    RunPlan plan = RunExpectation.in(drafted.withGiveUp(GIVE_UP), id -> Optional.of(a));
     var progress = new RunProgress(plan);
     double[] before = {Double.NaN};
     Rig.Reach reach =

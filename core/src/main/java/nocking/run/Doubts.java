@@ -1,0 +1,56 @@
+package nocking.run;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/** What speaks against the readings of a run, over all of its channels. */
+final class Doubts {
+  private final List<Plausibility> channels;
+
+  Doubts(RunPlan plan) {
+    channels = plan.channels().stream().map(c -> new Plausibility(c, plan.unit())).toList();
+  }
+
+  /** Another point is gone to. */
+  void begin() {
+    channels.forEach(Plausibility::begin);
+  }
+
+  /** A reading that can only be a fault; {@code points} were taken before. */
+  Optional<Doubt> reading(Sweep s, List<RunPoint> points) {
+    for (int i = 0; i < channels.size(); i++) {
+      double raw = s.raw().get(i);
+      Optional<String> why = channels.get(i).reading(s.applied(), raw);
+      if (why.isPresent()) return Optional.of(doubt(i, s.applied(), raw, points, why.get()));
+    }
+    return Optional.empty();
+  }
+
+  /** A point that is not as it should be; {@code points} were taken before. */
+  Optional<Doubt> point(Average of, List<RunPoint> points) {
+    double at = of.placeKnown() ? of.applied() : Double.NaN;
+    var why = new ArrayList<String>();
+    int first = -1;
+    for (int i = 0; i < channels.size(); i++) {
+      Optional<String> speaks = channels.get(i).point(at, of.mean(i));
+      if (speaks.isPresent() && first < 0) first = i;
+      speaks.ifPresent(why::add);
+    }
+    // One yes is one to all that is said.
+    return first < 0
+        ? Optional.empty()
+        : Optional.of(doubt(first, at, of.mean(first), points, String.join("; ", why)));
+  }
+
+  private static Doubt doubt(
+      int channel, double applied, double raw, List<RunPoint> points, String why) {
+    boolean sound = points.stream().anyMatch(p -> !p.doubted() && Double.isFinite(p.mean(channel)));
+    return new Doubt(channel, applied, raw, sound, why);
+  }
+
+  /** A point was taken. */
+  void taken(int channel, RunPoint p) {
+    channels.get(channel).taken(p.place(), p.mean(channel), p.doubted());
+  }
+}
