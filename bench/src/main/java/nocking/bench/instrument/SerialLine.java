@@ -7,17 +7,14 @@ import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.quantity.Sentence;
 
 /** Lines over a serial line, eight bits without parity and one stop bit. */
-final class SerialLine implements Line {
+final class SerialLine extends ByteLine {
   private static final int USUAL_RATE = 9600;
 
-  private final String name;
   private final SerialPort port;
-  private final LineReader reader;
 
   private SerialLine(String name, SerialPort port) {
-    this.name = name;
+    super(name);
     this.port = port;
-    reader = new LineReader(name, this::next);
   }
 
   /**
@@ -46,10 +43,6 @@ final class SerialLine implements Line {
     return new InstrumentException(Kind.REFUSED, sentence.formatted(name, Sentence.readable(what)));
   }
 
-  private InstrumentException gone() {
-    return new InstrumentException(Kind.DISCONNECTED, name + " is gone from its serial line");
-  }
-
   @Override
   public void send(String text) throws InstrumentException {
     byte[] bytes = text.getBytes(StandardCharsets.US_ASCII);
@@ -57,11 +50,7 @@ final class SerialLine implements Line {
   }
 
   @Override
-  public String name() {
-    return name;
-  }
-
-  private int next(int milliseconds) {
+  int next(int milliseconds) {
     byte[] one = new byte[1];
     port.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, milliseconds, 0);
     int n = port.readBytes(one, 1);
@@ -69,30 +58,8 @@ final class SerialLine implements Line {
   }
 
   @Override
-  public String receive() throws InstrumentException {
-    return reader.line(PATIENCE);
-  }
-
-  @Override
-  public boolean comes(int milliseconds) throws InstrumentException {
-    return reader.comes(milliseconds);
-  }
-
-  @Override
-  public boolean bare() {
-    return reader.bare();
-  }
-
-  @Override
-  public void endsByPause() {
-    reader.endsByPause();
-  }
-
-  @Override
-  public String drain() throws InstrumentException {
-    String last = "";
-    while (reader.holds() || port.bytesAvailable() > 0) last = reader.line(PATIENCE);
-    return last;
+  boolean waits() {
+    return port.bytesAvailable() > 0;
   }
 
   @Override

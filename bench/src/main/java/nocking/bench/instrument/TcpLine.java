@@ -13,17 +13,14 @@ import nocking.quantity.Sentence;
 import nocking.run.TcpAddress;
 
 /** Lines over a TCP connection. */
-final class TcpLine implements Line {
-  private final String name;
+final class TcpLine extends ByteLine {
   private final Socket socket;
   private final InputStream in;
-  private final LineReader reader;
 
   private TcpLine(String name, Socket socket, InputStream in) {
-    this.name = name;
+    super(name);
     this.socket = socket;
     this.in = in;
-    reader = new LineReader(name, this::next);
   }
 
   /**
@@ -69,16 +66,8 @@ final class TcpLine implements Line {
     }
   }
 
-  private InstrumentException gone() {
-    return new InstrumentException(Kind.DISCONNECTED, name + " has dropped the connection");
-  }
-
   @Override
-  public String name() {
-    return name;
-  }
-
-  private int next(int milliseconds) throws IOException {
+  int next(int milliseconds) throws IOException {
     try {
       socket.setSoTimeout(milliseconds);
       return in.read();
@@ -88,35 +77,8 @@ final class TcpLine implements Line {
   }
 
   @Override
-  public String receive() throws InstrumentException {
-    return reader.line(PATIENCE);
-  }
-
-  @Override
-  public boolean comes(int milliseconds) throws InstrumentException {
-    return reader.comes(milliseconds);
-  }
-
-  @Override
-  public boolean bare() {
-    return reader.bare();
-  }
-
-  @Override
-  public void endsByPause() {
-    reader.endsByPause();
-  }
-
-  @Override
-  public String drain() throws InstrumentException {
-    String last = "";
-    try {
-      // Only whole lines lie about: what is being sent now belongs to what is read next.
-      while (reader.holds() || in.available() > 0) last = reader.line(PATIENCE);
-      return last;
-    } catch (IOException e) {
-      throw gone();
-    }
+  boolean waits() throws IOException {
+    return in.available() > 0;
   }
 
   @Override
