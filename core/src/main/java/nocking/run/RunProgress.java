@@ -245,8 +245,8 @@ public final class RunProgress {
     if (phase == Phase.HELD) return Optional.empty();
     if (since == Long.MIN_VALUE) since = s.at();
     boolean there = there(s);
-    // Hands take the time they take; what gives up is the settling.
-    if (phase == Phase.APPROACHING && (!ready || plan.reference().byHand())) since = s.at();
+    // What gives up is the settling.
+    if (handsAtWork()) since = s.at();
     if (phase == Phase.APPROACHING && there) phase = Phase.SETTLING;
     else if (phase != Phase.APPROACHING && !there && forced.isEmpty()) leave();
     if (phase != Phase.APPROACHING) {
@@ -505,6 +505,11 @@ public final class RunProgress {
   /** True while the hands have not said that they are done. */
   public boolean waitsForHands() {
     return !over() && !ready;
+  }
+
+  /** True while hands bring the reference there, or do what a step asks: it takes what it takes. */
+  public boolean handsAtWork() {
+    return waitsForHands() || (phase == Phase.APPROACHING && plan.reference().byHand());
   }
 
   /** Index of the target that is worked at; the number of targets after the last. */

@@ -292,7 +292,8 @@ public final class RunEngine implements Runnable {
   private void failed(InstrumentException e) throws InterruptedException {
     failures++;
     trouble = e.getMessage();
-    if (failures == 1) lost = clock.now();
+    // While hands are at work nothing is waited for that could be given up.
+    if (failures == 1 || progress.handsAtWork()) lost = clock.now();
     if (clock.now() - lost > 1000 * progress.plan().giveUp()) {
       giveUp(e.getMessage());
       return;

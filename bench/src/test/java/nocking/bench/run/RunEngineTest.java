@@ -20,7 +20,9 @@ import nocking.bench.simulated.BesideModel;
 import nocking.bench.simulated.Fault;
 import nocking.bench.simulated.Scene;
 import nocking.bench.simulated.SteppedClock;
+import nocking.procedure.MechanicalTrim;
 import nocking.quantity.Unit;
+import nocking.quantity.Value;
 import nocking.run.Act;
 import nocking.run.Instrument;
 import nocking.run.Instrument.Language;
@@ -229,6 +231,37 @@ class RunEngineTest {
       assertThat(bench.now() - START).as(of).isBetween(least, 2 * least + 120_000);
       assertThat(RunProgress.after(plan, own.entries).points()).isEqualTo(progress.points());
     }
+  }
+
+  /** Hands take the time they take: a meter that is off meanwhile leaves none of their steps. */
+  @Test
+  void whileHandsAreWaitedForNothingIsGivenUp() {
+    Scene scene = Scene.named("clamp").orElseThrow();
+    var bench = new BesideModel(new BenchModel(scene, 4), START);
+    var trim = new MechanicalTrim(Value.of(2.5), Value.of(0.01), "", null);
+    RunPlan plan =
+        Plans.of(scene, bench.reference(), List.of(bench.meter(0)), 0, 10)
+            .withProcedure(trim)
+            .withGiveUp(60);
+    Rig.Reach reach =
+        i ->
+            i.address().equals(bench.reference().address())
+                ? bench.open(i)
+                : lost(bench.open(i), Kind.NO_ANSWER, new int[] {1000});
+    var progress = new RunProgress(plan);
+    RunEngine[] engine = new RunEngine[1];
+    engine[0] =
+        new RunEngine(
+            progress,
+            journal,
+            new Rig(plan, reach),
+            bench,
+            s -> {
+              if (bench.now() - START > 3_600_000) engine[0].breakOff();
+            });
+    engine[0].run();
+    assertThat(progress.waitsForHands()).isTrue();
+    assertThat(progress.points()).isEmpty();
   }
 
   /** A meter that is lost once the first point is taken. */

@@ -36,18 +36,7 @@ public record PointColumns(
   }
 
   private static final Set<String> APPLIED =
-      Set.of(
-          "applied",
-          "reference",
-          "set",
-          "set point",
-          "setpoint",
-          "true",
-          "truth",
-          "quantity",
-          "actual",
-          "out",
-          "output");
+      Set.of("applied", "reference", "set", "set point", "setpoint", "true", "truth", "quantity");
 
   /** A reading, with or without its number: {@code reading 1}, {@code raw}, {@code adc}. */
   private static final Pattern READING =

@@ -75,6 +75,9 @@ class PointColumnsTest {
         "kPa;mV               | RAW_FIRST     | 0 | 1",
         "x;y                  | APPLIED_FIRST | 0 | 1",
         "x;y                  | RAW_FIRST     | 1 | 0",
+        // What is in and what is out depends on who says it: then the order tells.
+        "in;out               | APPLIED_FIRST | 0 | 1",
+        "set;actual           | RAW_FIRST     | 0 | 1",
         "load;deflection      | APPLIED_FIRST | 0 | 1",
         "applied;reading;u;temperature | APPLIED_FIRST | 0 | 1",
         "u;y                  | APPLIED_FIRST | 0 | 1",
