@@ -57,6 +57,9 @@ public final class Jobs {
   /** Readings that make a step of what may swing: a swing shows only to who looks long enough. */
   private static final int SOME = 8;
 
+  /** Seconds between two readings of what catches or is clamped. */
+  private static final double PACE = 0.5;
+
   /** Degrees by which a mounting may be from where it is turned to. */
   private static final double MOUNT_BAND = 0.2;
 
@@ -230,15 +233,27 @@ public final class Jobs {
     return p instanceof MechanicalTrim ? Unit.of("°") : c.unit();
   }
 
-  private static RunChannel withoutReference(RunChannel c) {
-    return c.settle() instanceof SettleRule.Rest r ? c.withSettle(r.withoutReference()) : c;
+  /** How a channel settles: what a hand catches or clamps comes to rest as fast as the hand. */
+  private static RunChannel settling(RunChannel c, Procedure p) {
+    if (!(c.settle() instanceof SettleRule.Rest r)) return c;
+    return switch (p) {
+      // How a sensor is mounted is not what it measures.
+      case MechanicalTrim _ -> c.withSettle(r.withoutReference());
+      case Stations _ -> c.withSettle(r.withLag(UsualLag.HAND));
+      case TaughtEnds _, LearntEnds _, ZeroAndSpan _ -> c;
+    };
+  }
+
+  /** True for what stands still as soon as it has caught or is clamped. */
+  private static boolean caught(Procedure p) {
+    return switch (p) {
+      case MechanicalTrim _, Stations _ -> true;
+      case TaughtEnds _, LearntEnds _, ZeroAndSpan _ -> false;
+    };
   }
 
   private static int readings(Procedure p) {
-    return switch (p) {
-      case MechanicalTrim _, Stations _ -> FEW;
-      case TaughtEnds _, LearntEnds _, ZeroAndSpan _ -> SOME;
-    };
+    return caught(p) ? FEW : SOME;
   }
 
   /** The plan of a procedure in the place of one of set points. */
@@ -249,14 +264,12 @@ public final class Jobs {
           case Stations _ -> STATION_BAND;
           default -> p.band();
         };
-    // How a sensor is mounted is not what it measures.
-    boolean turned = procedure instanceof MechanicalTrim;
     return p.withProcedure(procedure)
         .withUnit(unit(procedure, c).symbol())
-        .withChannels(
-            turned ? p.channels().stream().map(Jobs::withoutReference).toList() : p.channels())
+        .withChannels(p.channels().stream().map(k -> settling(k, procedure)).toList())
         .withBand(band)
         .withAverage(Math.min(p.average(), readings(procedure)))
+        .withEvery(caught(procedure) ? Math.min(p.every(), PACE) : p.every())
         .withCourse(Course.UP)
         .withRepeats(1);
   }

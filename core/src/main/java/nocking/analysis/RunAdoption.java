@@ -27,8 +27,9 @@ public final class RunAdoption {
   private RunAdoption() {}
 
   /**
-   * The channel with the points of a run that it does not have yet. What did not settle, or was
-   * taken once more, is left out with its reason.
+   * The channel with the points of a run that it does not have yet. What did not settle, was taken
+   * once more, or was taken with something against it and nobody there to say yes, is left out with
+   * its reason.
    *
    * @param run id of the run in its book
    */
@@ -46,10 +47,14 @@ public final class RunAdoption {
     for (int i = 0; i < progress.points().size(); i++) {
       RunPoint p = progress.points().get(i);
       if (p.how() == How.SKIPPED || p.readings().get(own).isEmpty()) continue;
-      var taken = new ReferencePoint.Taken(run, p.target() + 1, p.at());
-      if (set.points().stream().anyMatch(k -> taken.equals(k.taken()))) continue;
+      String doubt = p.doubt(plan.channels().get(own).tag()).orElse(null);
+      var taken = new ReferencePoint.Taken(run, p.target() + 1, p.at(), doubt);
+      if (set.points().stream().anyMatch(k -> taken.same(k.taken()))) continue;
       String out = progress.superseded(i);
       if (out.isEmpty() && p.how() == How.NOT_SETTLED) out = p.why();
+      if (out.isEmpty() && doubt != null && p.unasked()) {
+        out = "taken although " + doubt + "; nobody was asked";
+      }
       more.add(
           new ReferencePoint(
               applied(p.applied(), plan, c),

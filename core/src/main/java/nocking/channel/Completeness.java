@@ -64,6 +64,7 @@ final class Completeness {
           "Thresholds.high",
           "ReferencePoint.leftOut",
           "ReferencePoint.taken",
+          "Taken.doubt",
           "CheckPoint.measured",
           "Observation.at",
           "Observation.until",

@@ -46,6 +46,7 @@ public interface Rule {
           new PointsContradict(),
           new ConstantOffset(),
           new FaultReading(),
+          new DoubtfulPoints(),
           new PointsNotMonotone(),
           new PointsCoverage(),
           new MidSpan(),

@@ -1,7 +1,10 @@
 package nocking.points;
 
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
@@ -25,10 +28,24 @@ public record ReferencePoint(
    * @param run id of the run in its book
    * @param target its place in the course of the run, from 1
    * @param at when its last reading was taken, milliseconds since 1970
+   * @param doubt what spoke against its readings when they were taken all the same; null for
+   *     nothing
    */
-  public record Taken(String run, int target, long at) {
+  public record Taken(
+      String run, int target, long at, @JsonInclude(JsonInclude.Include.NON_NULL) String doubt) {
+    @JsonCreator
     public Taken {
       if (run == null || run.isBlank()) throw new QuantityException("a point came of a run");
+    }
+
+    /** Of readings that nothing spoke against. */
+    public Taken(String run, int target, long at) {
+      this(run, target, at, null);
+    }
+
+    /** True for the same readings of the same run. */
+    public boolean same(Taken other) {
+      return other != null && run.equals(other.run) && target == other.target && at == other.at;
     }
   }
 
@@ -46,6 +63,11 @@ public record ReferencePoint(
 
   public static ReferencePoint of(Value applied, Value... readings) {
     return new ReferencePoint(applied, List.of(readings), false, null);
+  }
+
+  /** What spoke against its readings when they were taken all the same; empty for nothing. */
+  public Optional<String> doubt() {
+    return taken == null ? Optional.empty() : Optional.ofNullable(taken.doubt());
   }
 
   /** True when the point has readings and is not left out. */

@@ -75,6 +75,11 @@ public record Step(
     return !done.isEmpty();
   }
 
+  /** True when it has to be done by a time. */
+  public boolean hasDeadline() {
+    return until != Long.MAX_VALUE;
+  }
+
   /** True when the reference has to be somewhere. */
   public boolean placed() {
     return !Double.isNaN(at);

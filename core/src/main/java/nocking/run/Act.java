@@ -7,6 +7,9 @@ package nocking.run;
  * @param why the reason, or what happened; may be empty where the kind says it all
  */
 public record Act(long at, Kind kind, String why) implements RunEntry {
+  /** The reason of a {@link Kind#TAKE} where nobody is there to be asked. */
+  public static final String NOBODY_ASKED = "nobody is asked";
+
   /** What can be done or can happen. */
   public enum Kind {
     /** It begins, or goes on after a break; what was settling begins anew. */

@@ -49,8 +49,10 @@ final class Doubts {
     return new Doubt(channel, applied, raw, sound, why);
   }
 
-  /** A point was taken. */
+  /** A point was taken; where nobody was asked, nobody said that it is so. */
   void taken(int channel, RunPoint p) {
-    channels.get(channel).taken(p.place(), p.mean(channel), p.doubted());
+    Plausibility c = channels.get(channel);
+    if (p.doubted() && p.unasked()) c.unsaid();
+    else c.taken(p.place(), p.mean(channel), p.doubted());
   }
 }

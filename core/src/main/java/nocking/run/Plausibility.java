@@ -145,6 +145,11 @@ final class Plausibility {
     before = mean;
   }
 
+  /** A point was taken with something against it, and nobody said that it is so. */
+  void unsaid() {
+    beforeAt = Double.NaN;
+  }
+
   private String reads(double raw, double applied) {
     String where = Double.isFinite(applied) ? " at " + applied(applied) : "";
     return "%s reads %s%s".formatted(channel.tag(), amount(raw), where);

@@ -73,6 +73,22 @@ public record RunPoint(
     return doubt != null;
   }
 
+  /**
+   * What spoke against the readings of one channel when they were taken all the same.
+   *
+   * @param tag of the channel in the plan
+   */
+  public Optional<String> doubt(String tag) {
+    // Each sentence begins with what it speaks of.
+    return Optional.ofNullable(doubt)
+        .filter(d -> d.startsWith(tag + " ") || d.contains("; " + tag + " "));
+  }
+
+  /** True where nobody was there to be asked whether it is to be taken. */
+  public boolean unasked() {
+    return why.contains(Act.NOBODY_ASKED);
+  }
+
   /** What the reference said; NaN where nobody read it. */
   double place() {
     return Boolean.TRUE.equals(placeUnknown) ? Double.NaN : applied;

@@ -29,6 +29,12 @@ public final class RunProgress {
     DONE
   }
 
+  /** Seconds that a hand needs for the next step. */
+  private static final double HAND = 5;
+
+  /** Most readings of a step that has to be done by a time: they only show what it was. */
+  private static final int HURRIED = 3;
+
   private final RunPlan plan;
   private List<Target> targets;
   private List<Step> steps;
@@ -333,7 +339,25 @@ public final class RunProgress {
       average();
       return averaging(s);
     }
+    if (hurries(s)) return hurried(s);
     return late(s) ? givenUp(s) : Optional.empty();
+  }
+
+  /** True where the next step has to be done by a time that would pass while this one settles. */
+  private boolean hurries(Sweep s) {
+    Step k = step().orElse(null);
+    if (k == null || !k.hasDeadline() || k.hold() > 0 || handsAtWork()) return false;
+    double then = next + 1 < steps.size() ? steps.get(next + 1).hold() : 0;
+    return s.at() > k.until() - Math.round(1000 * (HAND + then + wanted() * plan.every()));
+  }
+
+  private Optional<RunPoint> hurried(Sweep s) {
+    how = How.NOT_SETTLED;
+    forced =
+        "%s s are left for what has to be done in time: %s"
+            .formatted(Math.max(0, (step().orElseThrow().until() - s.at()) / 1000), whyNot());
+    average();
+    return Optional.empty();
   }
 
   private boolean late(Sweep s) {
@@ -544,9 +568,15 @@ public final class RunProgress {
     return Double.isFinite(moved) ? o.higher(moved) : o;
   }
 
-  /** Sweeps that the point under way takes; what is held is held no longer than it has to be. */
+  /**
+   * Sweeps that the point under way takes; what is held is held no longer than it has to be, and
+   * what has to be done by a time is not kept waiting by them.
+   */
   public int wanted() {
-    return step().map(k -> k.hold() > 0).orElse(false) ? 1 : plan.average();
+    Step k = step().orElse(null);
+    if (k == null) return plan.average();
+    if (k.hold() > 0) return 1;
+    return k.hasDeadline() ? Math.min(HURRIED, plan.average()) : plan.average();
   }
 
   /** Sweeps that count for the point under way. */

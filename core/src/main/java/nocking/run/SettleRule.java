@@ -41,6 +41,11 @@ public sealed interface SettleRule {
       }
     }
 
+    /** The same with a usual lag that is better known. */
+    public Rest withLag(double seconds) {
+      return new Rest(within, seconds, 0, sensitivity);
+    }
+
     /** The same where what is applied says nothing of the reading. */
     public Rest withoutReference() {
       return new Rest(within, lag, creep, 0);

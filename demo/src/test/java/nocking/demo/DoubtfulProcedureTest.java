@@ -5,21 +5,11 @@ import static org.junit.jupiter.api.Assumptions.assumeFalse;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
-import java.util.function.IntSupplier;
 import java.util.stream.Stream;
 import nocking.analysis.Analysis;
 import nocking.analysis.JobAdoption;
 import nocking.analysis.Jobs;
-import nocking.analysis.RunDraft;
-import nocking.analysis.RunExpectation;
-import nocking.bench.instrument.InstrumentException;
-import nocking.bench.instrument.Reference;
-import nocking.bench.run.Rig;
-import nocking.bench.run.RunEngine;
 import nocking.bench.run.RunEngine.Unattended;
-import nocking.bench.simulated.BenchModel;
-import nocking.bench.simulated.BesideModel;
 import nocking.bench.simulated.Scene;
 import nocking.channel.Book;
 import nocking.channel.Channel;
@@ -29,23 +19,16 @@ import nocking.procedure.LearntEnds;
 import nocking.procedure.MechanicalTrim;
 import nocking.procedure.Procedure;
 import nocking.procedure.ZeroAndSpan;
-import nocking.run.Act;
-import nocking.run.Instrument;
-import nocking.run.RunJournal;
 import nocking.run.RunPlan;
 import nocking.run.RunPoint;
 import nocking.run.RunProgress;
 import nocking.run.RunProgress.Phase;
-import nocking.run.RunSnapshot;
-import nocking.run.Sweep;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** Each procedure of the hatchery with something wrong from a step on. */
 class DoubtfulProcedureTest {
-  private static final long START = 1_795_000_000_000L;
-
   /** Seconds after which what swings is given up. */
   private static final double GIVE_UP = 240;
 
@@ -92,83 +75,27 @@ class DoubtfulProcedureTest {
         .flatMap(s -> s);
   }
 
-  /** Carries a case out, with its trouble from a step on; a word of the bench's hands for each. */
+  /** Carries a case out, with its trouble from a step on. */
   private static Outcome carryOut(Case k, int from, Unattended then) {
     Channel c = BOOK.byTag(k.tag).orElseThrow();
-    Analysis a = Analysis.of(c);
-    Scene scene = Scene.of(k.tag, k.job).orElseThrow();
-    var model = new BenchModel(scene, 83);
-    var bench = new BesideModel(model, START);
-    Instrument meter = bench.meter(scene.place(k.tag).orElseThrow());
-    RunPlan drafted =
-        Jobs.plan(RunDraft.plan(List.of(a), bench.reference(), List.of(meter)), k.job, c);
-    RunPlan given = k.trouble.equals("swings") ? drafted.withGiveUp(GIVE_UP) : drafted;
-    RunPlan plan = RunExpectation.in(given, id -> Optional.of(a));
-    var progress = new RunProgress(plan);
+    var bench = new JobOnBench(c, k.job);
+    RunPlan plan = k.trouble.equals("swings") ? bench.plan().withGiveUp(GIVE_UP) : bench.plan();
     double[] before = {Double.NaN};
-    Rig.Reach reach =
-        i ->
-            i.address().equals(meter.address())
-                ? altered(bench.open(i), k.what, before, progress::next, from, model)
-                : bench.open(i);
-    int[] done = {-1};
-    RunEngine[] engine = new RunEngine[1];
-    engine[0] =
-        new RunEngine(
-                progress,
-                quiet(),
-                new Rig(plan, reach),
-                bench,
-                s -> hands(s, engine[0], model, done))
-            .forbidding(p -> Jobs.forbids(p, a))
-            .unattended(then);
-    engine[0].run();
+    RunProgress progress =
+        bench.carryOut(
+            plan,
+            then,
+            (v, step, seconds) -> {
+              if (step < from) return before[0] = v;
+              return k.what.volts(v, Double.isNaN(before[0]) ? v : before[0], seconds);
+            });
+    Analysis a = Analysis.of(c);
     return new Outcome(
         progress,
-        Jobs.record(plan, progress.taken(), a),
+        Jobs.record(progress.plan(), progress.taken(), a),
         progress.phase() == Phase.DONE
             ? JobAdoption.offers(k.job, progress.taken(), a, "r")
             : List.of());
-  }
-
-  private static void hands(RunSnapshot s, RunEngine engine, BenchModel model, int[] done) {
-    if (!s.hands() || s.step().isEmpty() || s.next() == done[0]) return;
-    done[0] = s.next();
-    model.doIt(s.step().get().deed());
-    engine.ask(Act.Kind.READY, "");
-  }
-
-  private static Reference altered(
-      Reference sound, Trouble what, double[] before, IntSupplier step, int from, BenchModel m) {
-    return new Reference() {
-      @Override
-      public String identity() {
-        return "";
-      }
-
-      @Override
-      public double read() throws InstrumentException {
-        double v = sound.read();
-        if (step.getAsInt() < from) return before[0] = v;
-        return what.volts(v, Double.isNaN(before[0]) ? v : before[0], m.seconds());
-      }
-
-      @Override
-      public void bringTo(double setPoint) {}
-
-      @Override
-      public void close() {}
-    };
-  }
-
-  private static RunJournal quiet() {
-    return new RunJournal() {
-      @Override
-      public void append(Sweep sweep, Optional<RunPoint> completes) {}
-
-      @Override
-      public void append(Act act) {}
-    };
   }
 
   @ParameterizedTest

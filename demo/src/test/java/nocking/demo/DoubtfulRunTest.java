@@ -22,6 +22,9 @@ import nocking.bench.simulated.BesideModel;
 import nocking.bench.simulated.Scene;
 import nocking.channel.Book;
 import nocking.channel.Channel;
+import nocking.channel.ChannelJson;
+import nocking.finding.Finding;
+import nocking.points.ReferencePoint;
 import nocking.quantity.Value;
 import nocking.run.Act;
 import nocking.run.Expectation;
@@ -223,7 +226,7 @@ class DoubtfulRunTest {
     Expectation e =
         new Bench("SG-P1", (v, n) -> v, Unattended.TAKE).plan.channels().getFirst().expected();
     double aside = 1.5 * e.allowance();
-    var b = new Bench("SG-P1", (v, n) -> v + aside, Unattended.TAKE).run();
+    var b = saidYes("SG-P1", (v, n) -> v + aside);
     assertThat(b.progress.phase()).isEqualTo(Phase.DONE);
     List<String> doubts =
         b.progress.points().stream().filter(RunPoint::doubted).map(RunPoint::doubt).toList();
@@ -234,12 +237,53 @@ class DoubtfulRunTest {
         .allMatch(d -> d.contains("only a fault lies"));
     RunPoint first =
         b.progress.points().stream().filter(RunPoint::doubted).findFirst().orElseThrow();
-    assertThat(first.why()).isEqualTo("taken by hand: nobody is asked");
+    assertThat(first.why()).isEqualTo("taken by hand: it sits so");
     // It stands in the journal, so that a run that is gone on with knows it too.
     RunProgress again = RunProgress.after(b.plan, b.entries);
     assertThat(again.points()).isEqualTo(b.progress.points());
     Channel with = RunAdoption.into(gate, "r", b.progress);
-    assertThat(with.calibration().points().points()).isNotEmpty();
+    // What somebody said yes to counts, and says so for as long as it is there.
+    assertThat(with.calibration().points().points())
+        .hasSizeGreaterThanOrEqualTo(b.progress.points().size())
+        .filteredOn(p -> p.doubt().isPresent())
+        .hasSize(doubts.size())
+        .allMatch(ReferencePoint::counts);
+    assertThat(Analysis.of(with).findings()).extracting(Finding::rule).contains("doubtful-points");
+    assertThat(ChannelJson.readChannel(ChannelJson.write(with), "it")).isEqualTo(with);
+  }
+
+  /** Where nobody was asked, each point is doubted, and none of them counts. */
+  @Test
+  void whatNobodySaidYesToIsKeptOut() {
+    Channel gate = BOOK.byTag("SG-P1").orElseThrow();
+    double aside =
+        1.5
+            * new Bench("SG-P1", (v, n) -> v, null)
+                .plan
+                .channels()
+                .getFirst()
+                .expected()
+                .allowance();
+    var b = new Bench("SG-P1", (v, n) -> v + aside, Unattended.TAKE).run();
+    assertThat(b.progress.points()).isNotEmpty().allMatch(RunPoint::doubted);
+    List<ReferencePoint> points =
+        RunAdoption.into(gate, "r", b.progress).calibration().points().points();
+    assertThat(points)
+        .filteredOn(p -> p.taken() != null && p.taken().run().equals("r"))
+        .hasSameSizeAs(b.progress.points())
+        .allSatisfy(
+            p -> assertThat(p.leftOut()).startsWith("taken although SG-P1").contains("nobody"));
+  }
+
+  /** A run whose every doubt somebody says yes to. */
+  private static Bench saidYes(String tag, Trouble trouble) {
+    var b = new Bench(tag, trouble, null);
+    b.engine.explaining(
+        d -> {
+          b.engine.ask(Act.Kind.TAKE, "it sits so");
+          return "";
+        });
+    return b.run();
   }
 
   /** Whoever puts it right looks again, and what is read then needs no yes. */

@@ -254,7 +254,7 @@ public final class RunEngine implements Runnable {
     String looks = explaining.apply(d);
     doubted = looks.isEmpty() ? d.says() : d.says() + "; " + looks;
     act(Act.Kind.NOTE, doubted);
-    if (unattended == Unattended.TAKE) ask(Act.Kind.TAKE, "nobody is asked");
+    if (unattended == Unattended.TAKE) ask(Act.Kind.TAKE, Act.NOBODY_ASKED);
     if (unattended == Unattended.BREAK_OFF) broken = true;
   }
 

@@ -43,6 +43,9 @@ import nocking.quantity.Value;
 
 /** Reference points that are typed, pasted or imported, and those that came of runs. */
 final class TypedPoints {
+  private static final String STAYS =
+      "A point that is left out stays in the record with its reason.";
+
   private final Desk desk;
   private final Files files;
   private final Grid grid;
@@ -474,10 +477,16 @@ final class TypedPoints {
     bring.setDisable(!out);
     remove.setDisable(!row);
     reason.setDisable(!row || out);
-    why.setText(
-        i >= 0 && isRow(i) && point(i).leftOut() != null
-            ? "Point %d is left out because: %s".formatted(i + 1, point(i).leftOut())
-            : "A point that is left out stays in the record with its reason.");
+    why.setText(i >= 0 && isRow(i) ? standing(i) : STAYS);
+  }
+
+  /** Why a point counts or does not, where there is something to say. */
+  private String standing(int i) {
+    ReferencePoint p = point(i);
+    if (p.leftOut() != null) {
+      return "Point %d is left out because: %s".formatted(i + 1, p.leftOut());
+    }
+    return p.doubt().map(d -> "Point %d counts although %s".formatted(i + 1, d)).orElse(STAYS);
   }
 
   Node node() {
