@@ -83,8 +83,10 @@ final class RunCommand extends JsonOption {
 
   @Option(
       names = "--adopt",
-      description =
-          "Take over into the channel what a procedure found, where its record allows it.")
+      description = {
+        "Take over into the channel what a procedure found, where its record allows it;",
+        "with --resume of one that has ended."
+      })
   boolean adopt;
 
   @Option(
@@ -138,10 +140,22 @@ final class RunCommand extends JsonOption {
           "Take, marked, what is not as the book expects it; else the run ends there and waits.")
   boolean takeDoubtful;
 
+  @Option(
+      names = "--attended",
+      description = {
+        "Somebody is there: words on standard input are heard (hold, go, skip, repeat, take,",
+        "note, stop, each with a reason), and what is not as expected waits for one."
+      })
+  boolean attended;
+
   @Override
   int run(Answer answer) {
     if (draft) return draft(answer);
     if (plan == null) throw new QuantityException("a plan is missing; --draft writes one");
+    if (attended && (yes || takeDoubtful)) {
+      throw new QuantityException(
+          "--attended waits for words; --yes and --take-doubtful are for where nobody is there");
+    }
     if (!(speed > 0) || Double.isInfinite(speed)) {
       throw new QuantityException("read speed %s, expected more than 0".formatted(speed));
     }
@@ -217,6 +231,12 @@ final class RunCommand extends JsonOption {
         file.runs().stream().filter(r -> r.unfinished() && r.plan().likeWork(p)).findFirst();
     Optional<StoredRun> ended = waiting.isPresent() ? Optional.empty() : notTakenOver(file, p);
     if (resume && ended.isPresent()) return takeOver(answer, file, ended.get());
+    if (resume && adopt && waiting.isEmpty()) {
+      Optional<StoredRun> found = found(file, p);
+      if (found.isPresent()) {
+        return say(answer, file, found.get().id(), found.get().progress(), "");
+      }
+    }
     if (end) return close(answer, file, waiting);
     if (!resume && ended.isPresent()) {
       err()
@@ -301,6 +321,14 @@ final class RunCommand extends JsonOption {
         .findFirst();
   }
 
+  /** The newest run of a procedure that has come to its end. */
+  private static Optional<StoredRun> found(BookFile file, RunPlan p) {
+    if (p.procedure() == null) return Optional.empty();
+    return file.runs().stream()
+        .filter(r -> r.plan().likeWork(p) && r.progress().phase() == Phase.DONE)
+        .findFirst();
+  }
+
   private static String lacking(StoredRun run, Book read) {
     return RunAdoption.lacking(run, read).stream()
         .map(Channel::tag)
@@ -343,15 +371,17 @@ final class RunCommand extends JsonOption {
     RunPlan p = progress.plan();
     var stepped = clock instanceof SteppedClock c ? c : null;
     var steps = new StepsOnLine(err(), rig, stepped, yes);
-    var reporter = new RunReporter(err());
+    var reporter = new RunReporter(err(), attended);
     boolean bySteps = p.procedure() != null;
     var engine = new RunEngine(progress, journal, rig, clock, bySteps ? steps::changed : reporter);
     Analysis first = Analysis.of(read.byId(p.channels().getFirst().channel()).orElseThrow());
     engine.closing(q -> Jobs.closing(q, first)).forbidding(q -> Jobs.forbids(q, first));
     engine
         .explaining(RunSuspicion.of(p, id -> read.byId(id).map(Analysis::of), read.priorWeights()))
-        .unattended(takeDoubtful ? Unattended.TAKE : Unattended.BREAK_OFF);
-    if (bySteps) steps.hear(engine, new BufferedReader(new InputStreamReader(System.in)));
+        .unattended(attended ? null : takeDoubtful ? Unattended.TAKE : Unattended.BREAK_OFF);
+    var in = new BufferedReader(new InputStreamReader(System.in));
+    if (bySteps) steps.hear(engine, in);
+    else if (attended) new WordsOnLine(err()).hear(engine, in);
     return engine;
   }
 

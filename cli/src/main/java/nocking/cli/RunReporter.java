@@ -12,9 +12,15 @@ final class RunReporter implements RunEngine.Listener {
   private int points = -1;
   private int target = -1;
   private String trouble = "";
+  private String doubt = "";
+  private final boolean asks;
 
-  RunReporter(PrintWriter err) {
+  /**
+   * @param asks true where somebody is there to be asked
+   */
+  RunReporter(PrintWriter err, boolean asks) {
     this.err = err;
+    this.asks = asks;
   }
 
   @Override
@@ -34,6 +40,11 @@ final class RunReporter implements RunEngine.Listener {
     if (!now.trouble().equals(trouble)) {
       trouble = now.trouble();
       if (!trouble.isEmpty()) say("%s; trying again", trouble);
+    }
+    String speaks = now.doubted() ? now.warning() : "";
+    if (!speaks.equals(doubt)) {
+      doubt = speaks;
+      if (asks && !doubt.isEmpty()) say("%s. %s?", doubt, WordsOnLine.WORDS);
     }
     if (now.next() != target && now.target().isPresent()) {
       target = now.next();

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import nocking.analysis.Analysis;
 import nocking.analysis.Jobs;
 import nocking.bench.run.Rig;
@@ -23,7 +24,8 @@ import nocking.run.RunSnapshot;
 
 /**
  * Says the steps of a procedure on standard error, and takes a line for each that hands have to do:
- * Enter says that it is done, a number where the reference is read to be.
+ * Enter says that it is done, a number where the reference is read to be, and a word what else is
+ * to be done ({@link WordsOnLine}).
  */
 final class StepsOnLine {
   private final PrintWriter err;
@@ -59,11 +61,17 @@ final class StepsOnLine {
     try {
       // What was typed before it was asked for says nothing of what the hands do now.
       for (String line = in.readLine(); line != null; line = in.readLine()) {
+        Optional<WordsOnLine.Word> word = WordsOnLine.Word.of(line);
+        if (word.isPresent()) {
+          word.get().ask(engine);
+          continue;
+        }
         RunSnapshot n = now;
         if (n == null || !n.hands() || n.step().isEmpty()) continue;
         take(line.strip(), n, n.step().get());
       }
       ended = true;
+      engine.unattended(RunEngine.Unattended.BREAK_OFF);
       if (now != null && now.hands()) nobody();
     } catch (IOException e) {
       err.println("standard input cannot be read any more: " + e.getMessage());

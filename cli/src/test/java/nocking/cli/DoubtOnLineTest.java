@@ -204,4 +204,24 @@ class DoubtOnLineTest {
     List<ReferencePoint> points = channel("BL-P1").calibration().points().points();
     assertThat(points).noneMatch(p -> p.taken() != null);
   }
+
+  /** Ended, and killed before what it found was taken over; or somebody thinks of it later. */
+  @Test
+  void whatAnEndedProcedureFoundIsTakenOverLaterAndOnce() throws IOException {
+    simulate("pump");
+    hatchery("BL-P1");
+    Path plan = draft("BL-P1", "--procedure", "zero and span");
+    Console run = run(plan, "--yes");
+    assertThat(run.code()).as(run.err()).isZero();
+    assertThat(channel("BL-P1").calibration().trim()).isNull();
+    Console later = run(plan, "--resume", "--adopt");
+    assertThat(later.code()).as(later.err()).isZero();
+    assertThat(json(later).get("adopted").get(0).asString()).isEqualTo("Trim by it");
+    assertThat(channel("BL-P1").calibration().trim()).isNotNull();
+    Console again = run(plan, "--resume", "--adopt");
+    assertThat(json(again).get("adopted")).isEmpty();
+    try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
+      assertThat(file.runs()).hasSize(1);
+    }
+  }
 }

@@ -65,7 +65,7 @@ public final class RunEngine implements Runnable {
   private Function<RunProgress, String> closing = p -> "";
   private Function<Doubt, String> explaining = d -> "";
   private Function<RunProgress, String> forbidding = p -> "";
-  private Unattended unattended;
+  private volatile Unattended unattended;
   private String doubted = "";
 
   /** What becomes of a point that something speaks against where nobody is there to be asked. */
@@ -119,7 +119,12 @@ public final class RunEngine implements Runnable {
     return this;
   }
 
-  /** Nobody is there to say yes to a point that something speaks against. */
+  /**
+   * Nobody is there to say yes to a point that something speaks against, or nobody any more: what
+   * is asked then is answered so.
+   *
+   * @param then null where somebody is there
+   */
   public RunEngine unattended(Unattended then) {
     unattended = then;
     return this;
@@ -205,6 +210,7 @@ public final class RunEngine implements Runnable {
 
   private void step() throws InterruptedException {
     if (progress.phase() == Phase.HELD) {
+      if (progress.doubt().isPresent()) doubt();
       tell();
       return;
     }
@@ -250,7 +256,11 @@ public final class RunEngine implements Runnable {
       doubted = "";
       return;
     }
-    if (!doubted.isEmpty()) return;
+    if (!doubted.isEmpty()) {
+      // Whoever was asked may have gone.
+      if (unattended == Unattended.BREAK_OFF) broken = true;
+      return;
+    }
     String looks = explaining.apply(d);
     doubted = looks.isEmpty() ? d.says() : d.says() + "; " + looks;
     act(Act.Kind.NOTE, doubted);
