@@ -46,6 +46,9 @@ public record TaughtEnds(
   /** Volts by which an output that should stand still may be off. */
   private static final double STANDS = 0.05;
 
+  /** Seconds. */
+  private static final double AN_HOUR = 3600;
+
   /** Places at which it is verified. */
   private static final int VERIFIED = 3;
 
@@ -153,8 +156,10 @@ public record TaughtEnds(
   }
 
   private static void positive(Value v, String what) {
-    if (!(Procedure.needed(v, what) > 0)) {
-      throw new QuantityException("%s reads %s, expected more than 0 s".formatted(what, v.typed()));
+    double seconds = Procedure.needed(v, what);
+    if (!(seconds > 0 && seconds <= AN_HOUR)) {
+      throw new QuantityException(
+          "%s reads %s, expected more than 0 s and an hour at most".formatted(what, v.typed()));
     }
   }
 

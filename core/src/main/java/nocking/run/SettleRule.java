@@ -58,25 +58,28 @@ public sealed interface SettleRule {
    * @param deviation the most that the standard deviation of the window's readings may be, above 0
    * @param slope the most that the readings may move in a second, above 0; the slope counts with
    *     twice its standard error, so that noise does not pass for rest
-   * @param window seconds that are looked at, above 0
+   * @param window seconds that are looked at, above 0, a day at most
    */
   record Stable(double deviation, double slope, double window) implements SettleRule {
     public Stable {
       positive(deviation, "the standard deviation");
       positive(slope, "the slope");
       positive(window, "the window");
+      if (window > A_DAY) {
+        throw new QuantityException("a window of %s s; it is a day at most".formatted(window));
+      }
     }
   }
 
   /**
    * A fixed wait.
    *
-   * @param seconds at least 0
+   * @param seconds 0 … a day
    */
   record Dwell(double seconds) implements SettleRule {
     public Dwell {
-      if (!(seconds >= 0) || Double.isInfinite(seconds)) {
-        throw new QuantityException("a wait of %s s; it is 0 s or more".formatted(seconds));
+      if (!(seconds >= 0 && seconds <= A_DAY)) {
+        throw new QuantityException("a wait of %s s; it is 0 s … a day".formatted(seconds));
       }
     }
   }

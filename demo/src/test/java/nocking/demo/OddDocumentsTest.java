@@ -53,8 +53,7 @@ class OddDocumentsTest {
   @MethodSource("channels")
   void oneOddFieldIsTakenOrNamed(Channel channel) {
     String sound = ChannelJson.write(few(channel));
-    var paths = new ArrayList<List<Object>>();
-    collect(MAPPER.readTree(sound), List.of(), paths);
+    List<List<Object>> paths = OddFields.of(MAPPER.readTree(sound));
     var faults = new ArrayList<String>();
     for (List<Object> path : paths) {
       for (Oddity oddity : Oddity.values()) {
@@ -118,29 +117,9 @@ class OddDocumentsTest {
     assertThat(ChannelJson.readCompact(ChannelJson.compact(c), "c")).isEqualTo(c);
   }
 
-  /** Every field, and of a list its first member. */
-  private static void collect(JsonNode node, List<Object> path, List<List<Object>> paths) {
-    if (node instanceof ObjectNode o) {
-      for (String name : o.propertyNames()) below(o.get(name), path, name, paths);
-    } else if (node instanceof ArrayNode a && !a.isEmpty()) {
-      below(a.get(0), path, 0, paths);
-    }
-  }
-
-  private static void below(
-      JsonNode node, List<Object> path, Object name, List<List<Object>> paths) {
-    var at = new ArrayList<>(path);
-    at.add(name);
-    paths.add(at);
-    collect(node, at, paths);
-  }
-
   private static String with(String sound, List<Object> path, Oddity oddity) {
     JsonNode root = MAPPER.readTree(sound);
-    JsonNode parent = root;
-    for (Object step : path.subList(0, path.size() - 1)) {
-      parent = step instanceof Integer i ? parent.get(i) : parent.get((String) step);
-    }
+    JsonNode parent = OddFields.parent(root, path);
     JsonNode odd =
         switch (oddity) {
           case NULL -> MAPPER.nullNode();

@@ -1,6 +1,7 @@
 package nocking.bench.simulated;
 
 import nocking.bench.instrument.InstrumentException;
+import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.bench.instrument.Reference;
 import nocking.bench.run.BenchClock;
 import nocking.bench.run.Rig;
@@ -36,7 +37,7 @@ public final class BesideModel implements Rig.Reach, BenchClock {
 
   @Override
   public Reference open(Instrument i) throws InstrumentException {
-    int index = Integer.parseInt(i.address().substring(PLACE.length()));
+    int index = index(i);
     return new Reference() {
       @Override
       public String identity() {
@@ -56,6 +57,14 @@ public final class BesideModel implements Rig.Reach, BenchClock {
       @Override
       public void close() {}
     };
+  }
+
+  /** 0 for the reference, the number of a sensor for its meter. */
+  private int index(Instrument i) throws InstrumentException {
+    int sensors = model.scene().sensors().size();
+    for (int k = 0; k <= sensors; k++) if (i.address().equals(PLACE + k)) return k;
+    throw new InstrumentException(
+        Kind.NO_ANSWER, "%s is not on this bench: %s".formatted(i.name(), i.address()));
   }
 
   @Override
