@@ -7,8 +7,10 @@ import java.io.IOException;
 import java.time.Clock;
 import java.util.List;
 import java.util.function.BooleanSupplier;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import nocking.bench.simulated.BenchModel;
@@ -99,6 +101,14 @@ class RunsTest extends WindowTest {
     assertThat(hands.has("run-with-IN-T2")).isFalse();
   }
 
+  /** What the rack says of runs, from top to bottom. */
+  private List<String> marks() {
+    return shell.scene().getRoot().lookupAll(".rack .run-mark").stream()
+        .filter(Node::isVisible)
+        .map(n -> ((Labeled) n).getText())
+        .toList();
+  }
+
   /** The power goes in the middle: what waits is said, gone on with, and nothing is taken twice. */
   @Test
   void aRunThatWasBrokenOffIsOfferedAndGoesOn() {
@@ -119,6 +129,8 @@ class RunsTest extends WindowTest {
     until(() -> desk.message().startsWith("BL-P1 Blower manifold: a run waits to be gone on with"));
     assertThat(Hands.ask(desk::message))
         .endsWith("(Collect, run); %d of 7 are done.".formatted(had.size()));
+    // It is marked where the person looks first, and nowhere else.
+    until(() -> marks().equals(List.of("run waits")));
     hands.run(
         () -> {
           desk.select(desk.book().byTag("BL-P1").orElseThrow().id());
@@ -129,6 +141,7 @@ class RunsTest extends WindowTest {
     untilThere("run-offer");
     hands.click("run-go-on");
     until(() -> !desk.runs().running() && desk.runs().now().isPresent());
+    until(() -> marks().isEmpty());
     StoredRun run = desk.store().runs().getFirst();
     assertThat(run.progress().points()).hasSize(7).startsWith(had.toArray(RunPoint[]::new));
     assertThat(run.unfinished()).isFalse();

@@ -191,15 +191,17 @@ public final class BenchRuns {
   void sayOfOpening() {
     Store store = desk.store();
     Background.run(
-        () -> waitingSentence(store.runs()),
-        said -> {
-          boolean other = desk.store() != store || !desk.message().isEmpty();
-          if (!said.isEmpty() && !other) desk.say(said, false);
+        () -> new StoredRuns(store.runs()),
+        found -> {
+          if (desk.store() != store) return;
+          stored = found;
+          tell();
+          String said = waitingSentence(found.unfinished());
+          if (!said.isEmpty() && desk.message().isEmpty()) desk.say(said, false);
         });
   }
 
-  private static String waitingSentence(List<StoredRun> runs) {
-    List<StoredRun> waiting = runs.stream().filter(StoredRun::unfinished).toList();
+  private static String waitingSentence(List<StoredRun> waiting) {
     if (waiting.isEmpty()) return "";
     RunProgress p = waiting.getFirst().progress();
     String more = waiting.size() == 1 ? "" : " And %d more.".formatted(waiting.size() - 1);

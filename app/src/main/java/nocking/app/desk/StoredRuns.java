@@ -18,9 +18,13 @@ final class StoredRuns {
 
   private final List<Stored> runs;
 
+  /** Those that can go on: few, however many runs there are. */
+  private final List<Stored> unfinished;
+
   /** Works out what can go on; not for the interface thread. */
   StoredRuns(List<StoredRun> found) {
     runs = found.stream().map(r -> new Stored(r, r.unfinished())).toList();
+    unfinished = runs.stream().filter(Stored::unfinished).toList();
   }
 
   private Stream<Stored> of(String channel) {
@@ -33,10 +37,15 @@ final class StoredRuns {
    * @param except id of the run that is under way
    */
   Optional<StoredRun> waiting(String channel, String except) {
-    return of(channel)
-        .filter(r -> r.unfinished && !r.run.id().equals(except))
+    return unfinished.stream()
+        .filter(r -> r.reads(channel) && !r.run.id().equals(except))
         .map(Stored::run)
         .findFirst();
+  }
+
+  /** All runs that can go on, the newest first. */
+  List<StoredRun> unfinished() {
+    return unfinished.stream().map(Stored::run).toList();
   }
 
   /** Runs of a channel that are over. */

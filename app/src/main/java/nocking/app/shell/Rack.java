@@ -33,6 +33,9 @@ final class Rack extends VBox {
 
   private static final int MOST_NAME = 22;
 
+  private static final String WAITS =
+      "A run was broken off here. In Collect it can be gone on with, or ended with its points kept.";
+
   private final Desk desk;
   private final ListView<Channel> list = new ListView<>();
   private final Map<Channel, Row> rows = new IdentityHashMap<>();
@@ -84,6 +87,15 @@ final class Rack extends VBox {
     var foot = new HBox(add);
     foot.getStyleClass().add("rack-foot");
     getChildren().addAll(head, list, foot);
+    desk.runs().listen(this::marks);
+  }
+
+  /** Says anew which channels have a run; the rows stay as they are. */
+  private void marks() {
+    list.lookupAll(".list-cell").stream()
+        .filter(n -> n instanceof ChannelCell cell && !cell.isEmpty() && cell.getItem() != null)
+        .map(ChannelCell.class::cast)
+        .forEach(cell -> cell.runs(cell.getItem()));
   }
 
   /** Folds to the signs of the channels, or shows them with their names again. */
@@ -172,6 +184,7 @@ final class Rack extends VBox {
     private final Label tag = new Label();
     private final Label name = new Label();
     private final Label worst = new Label();
+    private final Label mark = new Label();
     private final HBox sign = new HBox();
     private final HBox row;
     private final VBox words;
@@ -184,10 +197,15 @@ final class Rack extends VBox {
       worst.setMinWidth(Region.USE_PREF_SIZE);
       sign.setAlignment(Pos.CENTER);
       sign.setMinWidth(14);
+      mark.getStyleClass().add("run-mark");
+      mark.setMinWidth(Region.USE_PREF_SIZE);
+      name.setMinWidth(0);
+      HBox.setHgrow(name, Priority.ALWAYS);
+      name.setMaxWidth(Double.MAX_VALUE);
       var gap = new Region();
       HBox.setHgrow(gap, Priority.ALWAYS);
       tag.setMinWidth(0);
-      words = new VBox(-1, new HBox(4, tag, gap, worst), name);
+      words = new VBox(-1, new HBox(4, tag, gap, worst), new HBox(4, name, mark));
       words.setAlignment(Pos.CENTER_LEFT);
       HBox.setHgrow(words, Priority.ALWAYS);
       words.setMinWidth(0);
@@ -209,6 +227,18 @@ final class Rack extends VBox {
       setGraphic(row);
     }
 
+    /** A run of the channel that is under way, or waits for somebody. */
+    private void runs(Channel c) {
+      boolean running = desk.runs().running() && desk.runs().reads(c.id());
+      boolean waits = !running && desk.runs().waiting(c.id()).isPresent();
+      String says = running ? "running" : waits ? "run waits" : "";
+      mark.setVisible(!says.isEmpty());
+      mark.setManaged(!says.isEmpty());
+      if (mark.getText().equals(says)) return;
+      mark.setText(says);
+      mark.setTooltip(waits ? new Tooltip(WAITS) : null);
+    }
+
     private void say(Channel c) {
       words.setVisible(!rail.folded());
       words.setManaged(!rail.folded());
@@ -222,9 +252,11 @@ final class Rack extends VBox {
               .map(e -> (Numbers.significant(e, 2) + " " + c.definition().unit()).strip())
               .orElse(known.isPresent() ? "–" : ""));
       sign.getChildren().setAll(known.map(r -> StateSign.of(r.state())).stream().toList());
+      runs(c);
       String state = known.map(r -> ", " + StateSign.words(r.state())).orElse("");
-      setAccessibleText(c.tag() + ", " + name.getText() + state);
-      tip.setText(c.tag() + " · " + name.getText());
+      String run = mark.isVisible() ? ", " + mark.getText() : "";
+      setAccessibleText(c.tag() + ", " + name.getText() + state + run);
+      tip.setText(c.tag() + " · " + name.getText() + (run.isEmpty() ? "" : " · " + mark.getText()));
       // Only what has no room says itself once more.
       boolean cut = c.tag().length() > MOST_TAG || name.getText().length() > MOST_NAME;
       tag.setTooltip(cut ? tip : null);
