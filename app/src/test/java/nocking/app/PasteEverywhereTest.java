@@ -89,6 +89,7 @@ class PasteEverywhereTest extends WindowTest {
     into("positions", 0, 1);
     hands.press(KeyCode.CONTROL, KeyCode.V);
     assertThat(channel().wiring().bands().positions()).as("all or nothing").isEqualTo(before);
+    assertThat(message()).as("of no other paste").doesNotContain("Pasted");
     hands.press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
     assertThat(channel().wiring().bands().positions().getFirst().centre().number()).isEqualTo(1.2);
   }

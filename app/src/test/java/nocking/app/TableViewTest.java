@@ -229,6 +229,12 @@ class TableViewTest extends WindowTest {
     settled();
     assertThat(channel().receiver().transfers()).hasSize(1);
     assertThat(channel().receiver().typing()).isEmpty();
+    // Taken back at once, and done again: the list is there with what was typed.
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(channel().receiver().transfers()).isEmpty();
+    assertThat(channel().receiver().typing()).hasSize(16);
+    hands.press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
+    assertThat(channel().receiver().transfers()).hasSize(1);
     assertThat(text("transfers")).contains("16 cells typed in by M. Brook, 16 read back");
     assertThat(hands.has("finding-receiver-read-back")).isTrue();
     hands.fill("table-out-decimals", "2");

@@ -158,6 +158,8 @@ public final class Desk {
     if (id.equals(selected)) return;
     history.seal();
     selected = id;
+    // What was said was said of the channel before.
+    message = "";
     tell(Change.SELECTION);
   }
 
@@ -224,11 +226,10 @@ public final class Desk {
     Channel before = channel().orElse(null);
     if (before == null) return false;
     if (!editable()) {
-      say(
+      refuse(
           writable()
               ? "%s is locked. Unlock it with Ctrl+L first.".formatted(before.tag())
-              : readOnlySentence(),
-          true);
+              : readOnlySentence());
       return false;
     }
     Channel after = change.apply(before);
@@ -303,8 +304,14 @@ public final class Desk {
   }
 
   private boolean refused() {
-    if (!writable()) say(readOnlySentence(), true);
+    if (!writable()) refuse(readOnlySentence());
     return !writable();
+  }
+
+  /** Says why nothing is changed; among several edits that are one, none of them is made. */
+  private void refuse(String sentence) {
+    if (together) throw new QuantityException(sentence.replaceAll("\\.$", ""));
+    say(sentence, true);
   }
 
   private void replace(Book next, String what, String key, String selection) {

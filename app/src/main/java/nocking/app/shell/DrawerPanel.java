@@ -21,6 +21,7 @@ import nocking.app.control.Column;
 import nocking.app.control.Grid;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
+import nocking.app.step.BlockPaste;
 import nocking.app.step.Exports;
 import nocking.app.step.Files;
 import nocking.book.exchange.ColumnException;
@@ -85,7 +86,8 @@ final class DrawerPanel extends VBox {
                     i -> part(i).name(),
                     (row, text) -> replace(row, named(part(row), text.strip())))),
             i -> part(i).quantity() == 0);
-    grid.onDelete(this::remove).onPaste((row, column, block) -> paste(block));
+    grid.onDelete(this::remove)
+        .onPaste(BlockPaste.said(desk, (row, column, block) -> paste(block)));
     VBox.setVgrow(grid, Priority.ALWAYS);
     var add = button("drawer-add", "Add a part", this::add);
     var load = button("drawer-import", "Import CSV…", this::load);

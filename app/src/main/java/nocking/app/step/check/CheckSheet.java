@@ -20,6 +20,7 @@ import nocking.app.control.PlotView;
 import nocking.app.control.Segments;
 import nocking.app.control.StateSign;
 import nocking.app.desk.Desk;
+import nocking.app.step.BlockPaste;
 import nocking.app.step.Sheet;
 import nocking.channel.Channel;
 import nocking.check.CheckPoint;
@@ -101,7 +102,7 @@ public final class CheckSheet implements Sheet {
                                     ? StateSign.of(rows.get(i).verdict())
                                     : null)),
                 i -> !isRow(i))
-            .onPaste(this::paste)
+            .onPaste(BlockPaste.said(desk, this::paste))
             .onDelete(this::remove);
     grid.table().getSelectionModel().selectedIndexProperty().addListener(o -> showNodes());
     five.setId("check-five");

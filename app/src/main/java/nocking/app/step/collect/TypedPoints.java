@@ -25,7 +25,9 @@ import nocking.app.control.Segments;
 import nocking.app.control.WheelScroll;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
+import nocking.app.step.BlockPaste;
 import nocking.app.step.Files;
+import nocking.app.step.InHand;
 import nocking.book.exchange.ColumnException;
 import nocking.book.exchange.ColumnFile;
 import nocking.book.exchange.PointColumns;
@@ -51,9 +53,10 @@ final class TypedPoints {
   private final Grid grid;
   private final Segments<RawUnit> raw;
   private final Segments<Boolean> appliedAs;
-  private boolean steps;
+  private final InHand<Boolean> steps;
   private final Paper pointsPaper;
   private final TextField reason = new TextField();
+  private final InHand.Field because;
   private final Button leave = new Button("Leave out");
   private final Button bring = new Button("Bring back");
   private final Button remove = new Button("Remove row");
@@ -70,13 +73,15 @@ final class TypedPoints {
   TypedPoints(Desk desk, Files files, Region looks) {
     this.desk = desk;
     this.files = files;
+    steps = new InHand<>(desk, false);
+    because = InHand.of(desk, reason);
     importPanel = new ImportPanel(desk, p -> asSaid(p, set().points().size()), this::closeImport);
     appliedAs =
         new Segments<>(
             "applied-as",
             List.of(false, true),
             each -> each ? "steps" : "total",
-            each -> steps = each);
+            each -> steps.set(each));
     appliedAs.show(false);
     appliedAs.setAccessibleHelp(
         "Total: what was applied in all. Steps: what each pour or block added; they are added up.");
@@ -96,7 +101,7 @@ final class TypedPoints {
                     Column.typed("dir", 46, false, this::direction, this::takeDirection),
                     Column.shown("error", 70, true, this::error)),
                 this::isQuiet)
-            .onPaste(this::paste)
+            .onPaste(BlockPaste.said(desk, this::paste))
             .onDelete(this::removeRow);
     grid.table().widthProperty().addListener((o, before, width) -> columnsFor(width.doubleValue()));
     grid.table().getSelectionModel().selectedIndexProperty().addListener(o -> actions());
@@ -239,7 +244,7 @@ final class TypedPoints {
    * @param row at which it will stand; the total goes on from the row above
    */
   private List<ReferencePoint> asSaid(List<ReferencePoint> points, int row) {
-    if (!steps) return points;
+    if (!steps.get()) return points;
     double start = row == 0 ? 0 : point(row - 1).applied().number();
     return Increments.totals(points, start);
   }
@@ -319,12 +324,14 @@ final class TypedPoints {
       }
       int before = set().points().size();
       int known = row >= before ? set().holds(pasted) : 0;
-      desk.edit(
-          pasted.size() == 1 ? "paste a point" : "paste %d points".formatted(pasted.size()),
-          "",
-          c ->
-              c.calibration(
-                  k -> k.withPoints(merged(c.calibration().points(), row, column, pasted))));
+      boolean done =
+          desk.edit(
+              pasted.size() == 1 ? "paste a point" : "paste %d points".formatted(pasted.size()),
+              "",
+              c ->
+                  c.calibration(
+                      k -> k.withPoints(merged(c.calibration().points(), row, column, pasted))));
+      if (!done) return;
       desk.say(
           pastedInto(before, row, column, pasted.size()) + ": " + table.says() + "." + alike(known),
           false);
@@ -497,6 +504,8 @@ final class TypedPoints {
     grid.clearWrong();
     grid.table().getSelectionModel().clearSelection();
     closeImport();
+    appliedAs.show(steps.get());
+    because.switched();
   }
 
   void refresh() {

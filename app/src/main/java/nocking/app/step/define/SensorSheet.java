@@ -13,6 +13,7 @@ import nocking.app.control.EntryField;
 import nocking.app.control.Grid;
 import nocking.app.control.Paper;
 import nocking.app.desk.Desk;
+import nocking.app.step.BlockPaste;
 import nocking.app.step.ElementForm;
 import nocking.book.exchange.ColumnException;
 import nocking.book.exchange.ColumnFile;
@@ -82,7 +83,7 @@ final class SensorSheet extends VBox {
                 Column.typed("quantity", 90, true, this::first, this::takeFirst),
                 Column.typed("output", 100, true, this::second, this::takeSecond)),
             i -> false);
-    rows.onPaste((row, column, block) -> paste(block));
+    rows.onPaste(BlockPaste.said(desk, (row, column, block) -> paste(block)));
     rows.onDelete(this::removeRow);
     rows.setPrefHeight(210);
     rows.setMinHeight(150);

@@ -16,6 +16,7 @@ import nocking.app.control.Grid;
 import nocking.app.control.Paper;
 import nocking.app.desk.Background;
 import nocking.app.desk.Desk;
+import nocking.app.step.BlockPaste;
 import nocking.app.step.Files;
 import nocking.book.BookException;
 import nocking.book.exchange.ColumnException;
@@ -76,7 +77,7 @@ final class PairsPage implements TablePage {
                 Column.typed("true", 100, true, this::truth, this::takeTruth),
                 Column.shown("left", 90, true, this::left)),
             i -> false);
-    grid.onPaste(this::paste);
+    grid.onPaste(BlockPaste.said(desk, this::paste));
     grid.onDelete(this::delete);
     VBox.setVgrow(grid, Priority.ALWAYS);
     load.setId("pairs-import");

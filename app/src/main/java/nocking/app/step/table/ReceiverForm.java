@@ -213,14 +213,18 @@ final class ReceiverForm extends VBox {
       return;
     }
     var made = new ReceiverShape(name, edits.spec());
-    desk.asOne(
-        "keep the shape " + name,
-        () -> {
-          desk.editBook("keep the shape " + name, "", b -> b.with(made));
-          edits.demands("receiver's shape", d -> d.withShape(name));
-        });
-    newName.clear();
-    desk.say("The shape %s is in the book for every channel.".formatted(name), false);
+    try {
+      desk.asOne(
+          "keep the shape " + name,
+          () -> {
+            desk.editBook("keep the shape " + name, "", b -> b.with(made));
+            edits.demands("receiver's shape", d -> d.withShape(name));
+          });
+      newName.clear();
+      desk.say("The shape %s is in the book for every channel.".formatted(name), false);
+    } catch (QuantityException e) {
+      desk.say(e.getMessage() + ".", true);
+    }
   }
 
   void refresh() {

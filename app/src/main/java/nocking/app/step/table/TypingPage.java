@@ -27,6 +27,7 @@ import nocking.app.control.Grid;
 import nocking.app.control.Paper;
 import nocking.app.desk.Desk;
 import nocking.app.step.BlockPaste;
+import nocking.app.step.InHand;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.QuantityParser;
@@ -52,6 +53,8 @@ final class TypingPage implements TablePage {
   private final TextField by = new TextField();
   private final DropDown<String> way = new DropDown<>();
   private final TextField note = new TextField();
+  private final InHand.Field who;
+  private final InHand.Field which;
   private final Button record = new Button("Record it");
   private final Label state = Paper.caption("");
   private final Label transfers = Paper.caption("");
@@ -62,6 +65,8 @@ final class TypingPage implements TablePage {
   TypingPage(Desk desk, Clock clock) {
     this.desk = desk;
     this.clock = clock;
+    who = InHand.of(desk, by);
+    which = InHand.of(desk, note);
     grid =
         new Grid(
             "typing",
@@ -192,12 +197,11 @@ final class TypingPage implements TablePage {
   }
 
   private void record() {
-    String who = by.getText().strip();
     try {
       Transfer t =
           new Transfer(
               Instant.now(clock).truncatedTo(ChronoUnit.SECONDS).toString(),
-              who,
+              by.getText().strip(),
               way.getValue(),
               note.getText().strip(),
               table.spec().axis(),
@@ -216,6 +220,8 @@ final class TypingPage implements TablePage {
                       }));
       if (recorded) {
         note.clear();
+        // Ctrl+Z takes the transfer back, and not what stood in a field.
+        grid.table().requestFocus();
         desk.say(
             "The transfer is recorded; what the receiver holds is compared from now on.", false);
       }
@@ -330,7 +336,7 @@ final class TypingPage implements TablePage {
   @Override
   public void switched() {
     grid.clearWrong();
-    by.clear();
-    note.clear();
+    who.switched();
+    which.switched();
   }
 }
