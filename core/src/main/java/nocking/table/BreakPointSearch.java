@@ -26,6 +26,12 @@ final class BreakPointSearch {
   /** So many outputs of a step that all of them are tried. */
   static final long ALL = Long.MAX_VALUE >> 8;
 
+  /** Most places that are kept at a time: a hundred bytes each. */
+  private static final int MOST = 2_000_000;
+
+  /** Looks at a raw step that take as long as to keep a place. */
+  private static final int KEPT = 30;
+
   private final Corridor corridor;
   private final double hair;
 
@@ -40,8 +46,10 @@ final class BreakPointSearch {
   private final int[] stops;
 
   private final boolean[] stands;
+  private final SearchEffort effort;
   private final Set<Long> seen = new HashSet<>();
   private final List<Place> places = new ArrayList<>();
+  private boolean full;
 
   /**
    * @param stop number among the steps that are looked at
@@ -55,9 +63,11 @@ final class BreakPointSearch {
    *     second on; the last is the end
    * @param stride how many raw steps apart break-points may stand, 1 for all of them
    * @param levels how many outputs of a step are tried
+   * @param effort that it may take
    */
-  BreakPointSearch(Corridor corridor, int[] floors, int stride, long levels) {
+  BreakPointSearch(Corridor corridor, int[] floors, int stride, long levels, SearchEffort effort) {
     this.corridor = corridor;
+    this.effort = effort;
     hair = corridor.hair();
     this.floors = floors;
     this.levels = levels;
@@ -92,7 +102,7 @@ final class BreakPointSearch {
     apart = Arrays.copyOf(lattice, count);
   }
 
-  /** Raw steps and outputs of a path; empty where none was found. */
+  /** Raw steps and outputs of a path; empty where none was found, or the effort was over. */
   List<long[]> path() {
     see(0, corridor.low()[0], corridor.high()[0], -1);
     int from = 0;
@@ -102,12 +112,18 @@ final class BreakPointSearch {
       for (int p = to - 1; p >= from; p--) {
         int end = look(p, floors[piece]);
         if (end >= 0) return traced(end);
+        if (effort.cut()) return List.of();
       }
       if (places.size() == to) return List.of();
       from = to;
       places.subList(from, places.size()).sort((a, b) -> Integer.compare(a.stop, b.stop));
     }
     return List.of();
+  }
+
+  /** True when no place was left out for want of room or effort. */
+  boolean through() {
+    return !full && !effort.cut();
   }
 
   /** Adds the outputs of a step between two values, those of a lattice where they are many. */
@@ -125,6 +141,10 @@ final class BreakPointSearch {
         v += apart[stop]) {
       // A step without data has no limits of its own.
       if (++count > 4 * levels) break;
+      if (places.size() == MOST || !effort.spend(KEPT)) {
+        full = true;
+        break;
+      }
       if (!seen.add(((long) index << 40) ^ (v & ((1L << 40) - 1)))) continue;
       places.add(new Place(stop, v, parent));
       any = true;
@@ -149,6 +169,7 @@ final class BreakPointSearch {
     for (int stop = place.stop + 1; stop <= end; stop++) {
       int z = stops[stop];
       double dz = z - index;
+      if (!effort.spend(1)) return -1;
       if (corridor.asks(z)) {
         least = Math.max(least, (low[z] - y) / dz);
         most = Math.min(most, (high[z] - y) / dz);

@@ -27,6 +27,9 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
   /** Looks at a raw step that a search may take, at first, and then. */
   private static final double[] EFFORTS = {1e6, 1e7, 6e7, 3e8};
 
+  /** Looks at a raw step after which a search ends with what it has, over all that it tries. */
+  static final long LIMIT = 600_000_000L;
+
   /** Looks at a raw step up to which a whole search is made. */
   private static final double WHOLE = 2e8;
 
@@ -60,16 +63,18 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
     int enough = near == null ? bound + MORE + bound / 4 : near.count() - 2;
     boolean proven = true;
     int[] back = LeastLinks.reach(c.reversed());
-    for (int pieces = bound; pieces <= enough; pieces++) {
+    var effort = new SearchEffort(LIMIT);
+    for (int pieces = bound; pieces <= enough && !effort.cut(); pieces++) {
       // Who is far from the bound already does not look for the last cell.
       int efforts = pieces <= bound + 1 ? EFFORTS.length : SHORT;
-      Tried tried = tried(c, forth, back, pieces, efforts);
+      Tried tried = tried(c, forth, back, pieces, efforts, effort);
       if (!tried.path.isEmpty()) {
         StepTable table = table(tried.path, truth.axis(), outDecimals, rounded);
         return new FewestBreakPoints(table, bound + 1, proven, allowance);
       }
       proven &= tried.whole;
     }
+    proven &= !effort.cut();
     if (near == null) {
       StepTable table = table(anyhow(c, forth, back), truth.axis(), outDecimals, rounded);
       return new FewestBreakPoints(table, bound + 1, false, allowance);
@@ -83,7 +88,8 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
   private static List<long[]> anyhow(Corridor c, int[] forth, int[] back) {
     int bound = forth.length - 1;
     for (int more = 2; bound + more < c.size() && more <= MORE; more *= 2) {
-      Tried tried = tried(c, forth, back, bound + more, EFFORTS.length);
+      var effort = new SearchEffort(LIMIT / 4);
+      Tried tried = tried(c, forth, back, bound + more, EFFORTS.length, effort);
       if (!tried.path.isEmpty()) return tried.path;
     }
     var path = new ArrayList<long[]>();
@@ -139,8 +145,10 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
    *
    * @param forth reach of the pieces from the first step, and {@code back} from the last
    * @param efforts how far to go; all places only with the last of them
+   * @param effort that is left for it
    */
-  static Tried tried(Corridor c, int[] forth, int[] back, int pieces, int efforts) {
+  static Tried tried(
+      Corridor c, int[] forth, int[] back, int pieces, int efforts, SearchEffort effort) {
     int n = c.size();
     int[] floors = new int[pieces + 1];
     long steps = 0;
@@ -164,19 +172,22 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
     for (int k = 0; k < efforts; k++) {
       long levels = Math.min(most, k > 0 ? 9 : 4);
       // Each place passes those between it and the next, too.
-      double effort = Math.min(EFFORTS[k] / each, Math.sqrt(EFFORTS[k] * levels * pieces / 2.0));
-      if (all <= effort) break;
-      int stride = (int) Math.clamp(steps * levels / Math.max(1, effort), 1, n);
-      List<long[]> path = new BreakPointSearch(c, floors, stride, levels).path();
+      double some = Math.min(EFFORTS[k] / each, Math.sqrt(EFFORTS[k] * levels * pieces / 2.0));
+      if (all <= some) break;
+      int stride = (int) Math.clamp(steps * levels / Math.max(1, some), 1, n);
+      var search = new BreakPointSearch(c, floors, stride, levels, effort);
+      List<long[]> path = search.path();
+      if (effort.cut()) return new Tried(path, false);
       if (!path.isEmpty()) return new Tried(path, false);
       // Beside data all outputs were tried, where there are none they were not.
-      if (stride == 1 && levels >= most && asksEverywhere(c)) return new Tried(path, true);
+      if (stride == 1 && levels >= most && asksEverywhere(c) && search.through())
+        return new Tried(path, true);
     }
     if (all * Math.max(each, 2.0 * steps / pieces)
         > (efforts < EFFORTS.length ? EFFORTS[efforts - 1] : WHOLE))
       return new Tried(List.of(), false);
-    return new Tried(
-        new BreakPointSearch(c, floors, 1, BreakPointSearch.ALL).path(), wholeOutputs(c));
+    var search = new BreakPointSearch(c, floors, 1, BreakPointSearch.ALL, effort);
+    return new Tried(search.path(), wholeOutputs(c) && search.through());
   }
 
   /** True where every step with data allows a whole output: then a whole search leaves out none. */

@@ -38,8 +38,9 @@ public record LeastWorstError(StepTable table, double bound) {
     // From there up, in steps that grow: the first table is near, and then closed in upon.
     double low = bound;
     double above = Math.max(CLOSE * bound, step / 50);
+    var effort = new SearchEffort(FewestBreakPoints.LIMIT);
     for (double t = bound + above; t < high && high - low > above; ) {
-      StepTable found = within(truth, t, cells, outDecimals, rounded);
+      StepTable found = within(truth, t, cells, outDecimals, rounded, effort);
       if (found == null) {
         low = t;
         t = Math.min((low + high) / 2, low + 2 * (low - bound));
@@ -69,7 +70,12 @@ public record LeastWorstError(StepTable table, double bound) {
 
   /** A table of at most so many cells for a tolerance; null where none was found. */
   private static StepTable within(
-      Truth truth, double tolerance, int cells, int outDecimals, boolean rounded) {
+      Truth truth,
+      double tolerance,
+      int cells,
+      int outDecimals,
+      boolean rounded,
+      SearchEffort effort) {
     double step = Math.pow(10, -outDecimals);
     Corridor c = corridor(truth, tolerance, step, rounded);
     if (c == null) return null;
@@ -80,7 +86,7 @@ public record LeastWorstError(StepTable table, double bound) {
     int[] forth = LeastLinks.reach(c);
     if (forth.length > cells) return null;
     int[] back = LeastLinks.reach(c.reversed());
-    var tried = FewestBreakPoints.tried(c, forth, back, cells - 1, FewestBreakPoints.SHORT);
+    var tried = FewestBreakPoints.tried(c, forth, back, cells - 1, FewestBreakPoints.SHORT, effort);
     return tried.path().isEmpty()
         ? null
         : FewestBreakPoints.table(tried.path(), truth.axis(), outDecimals, rounded);

@@ -133,6 +133,42 @@ class FewestBreakPointsTest {
     assertThat(f.table().count()).isLessThanOrEqualTo(f.bound() + (f.proven() ? 1 : 2));
   }
 
+  /**
+   * Few data on many codes, and outputs by the thousand: searches that once took a minute or all of
+   * the memory end with a table that holds, and say what is not known.
+   */
+  @ParameterizedTest
+  @ValueSource(longs = {9, 19, 23, 39, 40, 46})
+  void whatCannotBeSearchedToItsEndEnds(long seed) {
+    var r = new Random(seed);
+    int bits = 8 + r.nextInt(9);
+    int n = 3 + (int) Math.pow(10, 0.5 + 3.2 * r.nextDouble());
+    double full = (1 << bits) - 1;
+    double scale = Math.pow(10, 1 + 3 * r.nextDouble());
+    double bend = r.nextGaussian();
+    double noise = r.nextBoolean() ? 0 : Math.pow(10, -3 + 2 * r.nextDouble()) * scale;
+    double[] raw = new double[n];
+    double[] y = new double[n];
+    for (int i = 0; i < n; i++) {
+      raw[i] = i == 0 ? 0 : i == 1 ? full : Math.floor(r.nextDouble() * full);
+      double t = raw[i] / full;
+      y[i] = scale * (t + bend * t * (1 - t) + 0.2 * Math.sin(9 * t)) + noise * r.nextGaussian();
+    }
+    Truth truth = Truth.of(new Samples(raw, y), 0);
+    double tolerance = truth.spread() / 2 + Math.pow(10, -0.5 + 2.5 * r.nextDouble());
+    boolean rounded = r.nextBoolean();
+    FewestBreakPoints f = FewestBreakPoints.of(truth, tolerance, 0, rounded);
+    assertThat(f.table().against(truth).worst()).isLessThanOrEqualTo(tolerance + 1e-9);
+    assertThat(f.bound()).isLessThanOrEqualTo(f.table().count());
+    int fewer = Math.max(2, f.table().count() - 1);
+    LeastWorstError least = LeastWorstError.of(truth, fewer, 0, rounded);
+    assertThat(least.table().count()).isLessThanOrEqualTo(fewer);
+    double worst = least.table().against(truth).worst();
+    assertThat(least.bound()).isLessThanOrEqualTo(worst + 1e-9);
+    // Where fewer cells were shown not to hold it, none of fewer does.
+    if (f.proven()) assertThat(worst).isGreaterThan(tolerance);
+  }
+
   /** A parabola, by the book: a chord of width w leaves w²/8, so that the cells follow. */
   @Test
   void aParabolaNeedsWhatItsCurvatureAsksFor() {
