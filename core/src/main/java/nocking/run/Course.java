@@ -5,7 +5,9 @@ public enum Course {
   UP("up"),
   DOWN("down"),
   UP_DOWN("up, down"),
-  RANDOM("random");
+  RANDOM("random"),
+  /** One after the other as they were said, one that is said twice twice. */
+  AS_GIVEN("as given");
 
   private final String title;
 

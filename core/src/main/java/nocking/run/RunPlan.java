@@ -23,7 +23,7 @@ import nocking.quantity.Value;
  * @param unit of the set points
  * @param channels one to eight that are read together
  * @param reference what says what is applied
- * @param setPoints at least one, in any order
+ * @param setPoints at least one, in any order; the course says in which they are visited
  * @param repeats how often the whole course is gone, at least 1
  * @param seed of a random course
  * @param average sweeps that make a point, 1 … 1 000
@@ -356,8 +356,12 @@ public record RunPlan(
     var targets = new ArrayList<Target>();
     double before = Double.NEGATIVE_INFINITY;
     for (double x : order) {
-      // The first of a course downwards comes from above, too.
-      boolean down = x < before || (targets.isEmpty() && course == Course.DOWN);
+      // The first of a course downwards comes from above, too; one that is read again stays there.
+      boolean again = !targets.isEmpty() && x == before;
+      boolean down =
+          again
+              ? targets.getLast().down()
+              : x < before || (targets.isEmpty() && course == Course.DOWN);
       targets.add(new Target(x, down));
       before = x;
     }
@@ -377,6 +381,10 @@ public record RunPlan(
         if (round > 0 && up.length > 1) list.removeFirst();
       }
       case RANDOM -> shuffle(list, round);
+      case AS_GIVEN -> {
+        list.clear();
+        for (Value v : setPoints) list.add(v.number());
+      }
     }
     return list;
   }

@@ -98,6 +98,13 @@ class RunProgressTest {
             new Target(0, true));
     assertThat(plan(Course.DOWN, Unsettled.TAKE, 1, 10, 0).targets())
         .containsExactly(new Target(10, true), new Target(0, true));
+    assertThat(plan(Course.AS_GIVEN, Unsettled.TAKE, 1, 10, 10, 0, 5).targets())
+        .as("as they were said, and twice what was said twice")
+        .containsExactly(
+            new Target(10, false),
+            new Target(10, false),
+            new Target(0, true),
+            new Target(5, false));
     List<Target> random = plan(Course.RANDOM, Unsettled.TAKE, 1, 0, 1, 2, 3, 4, 5).targets();
     assertThat(random)
         .extracting(Target::setPoint)
