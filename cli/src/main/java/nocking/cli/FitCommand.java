@@ -1,14 +1,20 @@
 package nocking.cli;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import nocking.analysis.Analysis;
+import nocking.book.BookException;
+import nocking.book.BookFile;
 import nocking.book.exchange.ColumnFile;
 import nocking.channel.Adopted;
+import nocking.channel.Channel;
+import nocking.channel.DocumentException;
 import nocking.fit.Coefficient;
 import nocking.fit.Curve;
 import nocking.fit.Fit;
@@ -32,7 +38,11 @@ final class FitCommand extends JsonOption {
       "line, line-zero, ends, minimax, minimax:N, poly:N, exp, power, log, rational:P/Q, steinhart,"
           + " beta, pwl, pchip and nearest";
 
-  @Parameters(index = "0", paramLabel = "POINTS.csv")
+  @Parameters(
+      index = "0",
+      arity = "0..1",
+      paramLabel = "POINTS.csv",
+      description = "The points; with --book those of the channel.")
   Path file;
 
   @Option(
@@ -68,9 +78,24 @@ final class FitCommand extends JsonOption {
       description = "Judge its design equation, too; raw in volts or in its counts.")
   Path channel;
 
+  @Option(names = "--book", paramLabel = "FILE", description = "Fit a channel of a bench book.")
+  Path book;
+
+  @Option(names = "--of", paramLabel = "TAG", description = "The channel of the book.")
+  String tag;
+
+  @Option(
+      names = "--adopt",
+      description =
+          "Let the channel of the book go by the one model that is given, or that is recommended.")
+  boolean adopt;
+
   @Override
   int run(Answer answer) {
     List<FitModel> wanted = wanted();
+    if (book != null) return ofBook(answer, wanted);
+    if (adopt || tag != null) throw new QuantityException("--adopt and --of need --book");
+    if (file == null) throw new QuantityException("a file of points is missing, or --book");
     var columns = FitColumns.of(ColumnFile.read(file), x, y);
     Optional<Analysis> design =
         Optional.ofNullable(channel).map(c -> Analysis.of(ChannelFiles.channel(c)));
@@ -82,6 +107,17 @@ final class FitCommand extends JsonOption {
         .map(a -> ChannelFiles.required(a, a.design().equation()))
         .ifPresent(e -> fits.add(Judgement.asItIs(Adopted.DESIGN_MODEL, e, samples)));
     fits.addAll(fits(wanted, samples));
+    said(answer, fits, samples, limit, unit);
+    answer.put("notCounting", columns.notCounting());
+    columns.notCounting().forEach(l -> answer.line("%s: %s", file.getFileName(), l));
+    if (limit != null && limit.needsMeaning(Unit.ONE)) {
+      answer.line("Within %s, that is %s.", limit.typed(), Numbers.trimmed(limit.number(), 6));
+    }
+    return 0;
+  }
+
+  private static Optional<Recommendation> said(
+      Answer answer, List<Fit> fits, Samples samples, Value limit, Unit unit) {
     Optional<Recommendation> best =
         Recommendation.of(
             fits,
@@ -95,12 +131,61 @@ final class FitCommand extends JsonOption {
         .put("holds", best.map(Recommendation::holds).orElse(null))
         .put("reason", best.map(Recommendation::reason).orElse(null));
     text(answer, fits, best);
-    answer.put("notCounting", columns.notCounting());
-    columns.notCounting().forEach(l -> answer.line("%s: %s", file.getFileName(), l));
-    if (limit != null && limit.needsMeaning(Unit.ONE)) {
-      answer.line("Within %s, that is %s.", limit.typed(), Numbers.trimmed(limit.number(), 6));
+    return best;
+  }
+
+  /** The points of a channel in its book, its design equation among the models. */
+  private int ofBook(Answer answer, List<FitModel> wanted) {
+    if (tag == null) throw new QuantityException("--book needs --of TAG");
+    if (file != null || channel != null || x != null || y != null) {
+      throw new QuantityException("--book fits the points of its channel, and no file beside them");
     }
-    return 0;
+    if (!Files.exists(book)) throw new DocumentException(book + " does not exist");
+    if (!adopt) {
+      try (BookFile opened = BookFile.openToRead(book, Clock.systemUTC())) {
+        judged(answer, wanted, Analysis.of(ChannelFiles.find(opened.read(), tag, book)));
+        return 0;
+      }
+    }
+    try (BookFile opened = BookFile.open(book, Clock.systemUTC())) {
+      if (!opened.writable()) {
+        throw new BookException(
+            BookException.Cause.OUTSIDE, book + " cannot be changed: " + opened.readOnlyBecause());
+      }
+      Channel c = ChannelFiles.find(opened.read(), tag, book);
+      if (c.journal().locked()) {
+        throw new DocumentException("%s is locked; unlock it first".formatted(c.tag()));
+      }
+      Analysis a = Analysis.of(c);
+      Optional<Recommendation> best = judged(answer, wanted, a);
+      String model =
+          models.size() == 1
+              ? wanted.getFirst().key()
+              : best.map(Recommendation::model)
+                  .orElseThrow(
+                      () -> new QuantityException("no model is recommended; --model names one"));
+      Channel after = a.calibration().adopting(model);
+      if (!after.equals(c)) opened.save(after, "adopt " + model);
+      answer.put("adopted", model).line("%s goes by %s now.", c.tag(), model);
+      return 0;
+    }
+  }
+
+  private Optional<Recommendation> judged(Answer answer, List<FitModel> wanted, Analysis a) {
+    Samples samples = a.calibration().samples();
+    if (samples.size() == 0) {
+      throw new QuantityException("%s has no points that count".formatted(a.channel().tag()));
+    }
+    List<Fit> fits = new ArrayList<>();
+    if (models.isEmpty()) {
+      a.design()
+          .equation()
+          .ifPresent(e -> fits.add(Judgement.asItIs(Adopted.DESIGN_MODEL, e, samples)));
+    }
+    fits.addAll(fits(wanted, samples));
+    Unit unit = a.channel().unit();
+    Value limit = limit(unit, samples, Optional.of(a));
+    return said(answer, fits, samples, limit, unit);
   }
 
   /** The points, in the units of the channel where one is given. */
