@@ -2,16 +2,21 @@ package nocking.cli;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import nocking.analysis.Analysis;
 import nocking.analysis.RunDraft;
 import nocking.channel.Channel;
+import nocking.channel.RunJson;
 import nocking.placement.Leaves;
 import nocking.placement.Model;
 import nocking.placement.Nominal;
 import nocking.placement.Places;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
+import nocking.quantity.Value;
+import nocking.run.RunPlan;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -40,6 +45,12 @@ final class PointsCommand extends JsonOption {
       description = "So many points instead of the fewest.")
   Integer count;
 
+  @Option(
+      names = "--take",
+      paramLabel = "PLAN.json",
+      description = "Print this plan of a run with the best places as its set points.")
+  Path take;
+
   @Override
   int run(Answer answer) {
     Channel channel = ChannelFiles.channel(file);
@@ -54,6 +65,7 @@ final class PointsCommand extends JsonOption {
     }
     Places best =
         count == null ? Places.fewest(n, m, tolerance, STEPS) : Places.best(n, m, count, STEPS);
+    if (take != null) return taken(best, channel);
     int have = best.at().size();
     Places equal = Places.equalSteps(n, m, have);
     Places more = Places.best(n, m, Math.min(have + 1, Places.MOST), STEPS);
@@ -81,6 +93,30 @@ final class PointsCommand extends JsonOption {
             : "The tolerance of %s is not held; another model or a smaller range would.",
         a.design().error(tolerance));
     return enough ? 0 : NockingCli.FAIL;
+  }
+
+  /** What is to be read twice stands there once, and the course is gone twice. */
+  private int taken(Places best, Channel channel) {
+    RunPlan plan = RunJson.readPlanFile(ChannelFiles.text(take), take.getFileName().toString());
+    Unit unit = Unit.of(plan.unit());
+    if (plan.procedure() != null || !unit.dimension().equals(channel.unit().dimension())) {
+      throw new QuantityException(
+          "%s has no set points in a unit of %s"
+              .formatted(take.getFileName(), channel.unit().symbol()));
+    }
+    List<Value> at =
+        best.at().stream()
+            .distinct()
+            .map(x -> channel.unit().convert(x, unit))
+            .map(x -> Value.of(Double.parseDouble(Numbers.trimmed(x, 6))))
+            .toList();
+    int repeats =
+        best.at().stream().mapToInt(x -> Collections.frequency(best.at(), x)).max().orElse(1);
+    spec.commandLine()
+        .getOut()
+        .print(RunJson.planFile(plan.withSetPoints(at).withRepeats(repeats)));
+    spec.commandLine().getOut().flush();
+    return 0;
   }
 
   private static Object object(Leaves l) {

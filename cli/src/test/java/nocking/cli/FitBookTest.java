@@ -2,11 +2,17 @@ package nocking.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.stream.StreamSupport;
 import nocking.analysis.Analysis;
 import nocking.book.BookFile;
 import nocking.channel.Channel;
+import nocking.channel.ChannelJson;
+import nocking.channel.RunJson;
+import nocking.run.RunPlan;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -49,6 +55,41 @@ class FitBookTest {
     assertThat(none.err()).contains("HD-L1 has no points that count");
     assertThat(Console.run("fit", "--adopt", "--of", "HD-L1").err()).contains("need --book");
     assertThat(Console.run("fit").err()).contains("a file of points is missing");
+  }
+
+  /** The places that are proposed become those of a plan. */
+  @Test
+  void theBestPlacesArePutIntoAPlan() throws IOException {
+    Path book = Console.demoBook(folder);
+    Channel c = channel(book, "RW-T1");
+    Path json = Files.writeString(folder.resolve("c.json"), ChannelJson.write(c));
+    Console draft =
+        Console.run(
+            "run",
+            "--draft",
+            "--book",
+            book,
+            "--channel",
+            "RW-T1",
+            "--reference",
+            "127.0.0.1:5025",
+            "--meter",
+            "127.0.0.1:5026");
+    Path plan = Files.writeString(folder.resolve("p.json"), draft.out());
+    Console points = Console.run("points", json, "--model", "poly:2", "--json");
+    Console taken = Console.run("points", json, "--model", "poly:2", "--take", plan);
+    assertThat(taken.code()).as(taken.err()).isZero();
+    RunPlan before = RunJson.readPlanFile(draft.out(), "p");
+    RunPlan after = RunJson.readPlanFile(taken.out(), "p");
+    assertThat(after.setPoints())
+        .extracting(v -> v.number())
+        .containsExactlyElementsOf(
+            StreamSupport.stream(points.json().get("points").spliterator(), false)
+                .map(n -> n.asDouble())
+                .distinct()
+                .toList());
+    assertThat(after.withSetPoints(before.setPoints()).withRepeats(before.repeats()))
+        .isEqualTo(before);
   }
 
   /** To look changes nothing, and says what the file of the same points says. */
