@@ -44,7 +44,7 @@ import org.junit.jupiter.api.io.TempDir;
  */
 @Tag("campaign")
 class KilledRunCommandTest {
-  private static final int KILLS = Integer.getInteger("nocking.run.kills", 30);
+  private static final int KILLS = Integer.getInteger("nocking.run.kills", 18);
   private static final int AT_ONCE = 2;
 
   @TempDir Path folder;
