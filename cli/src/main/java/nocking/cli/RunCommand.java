@@ -370,7 +370,7 @@ final class RunCommand extends JsonOption {
       RunProgress progress, RunJournal journal, Rig rig, BenchClock clock, Book read) {
     RunPlan p = progress.plan();
     var stepped = clock instanceof SteppedClock c ? c : null;
-    var steps = new StepsOnLine(err(), rig, stepped, yes);
+    var steps = new StepsOnLine(err(), rig, stepped, yes, attended);
     var reporter = new RunReporter(err(), attended);
     boolean bySteps = p.procedure() != null;
     var engine = new RunEngine(progress, journal, rig, clock, bySteps ? steps::changed : reporter);

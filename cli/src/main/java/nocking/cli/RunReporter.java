@@ -12,15 +12,14 @@ final class RunReporter implements RunEngine.Listener {
   private int points = -1;
   private int target = -1;
   private String trouble = "";
-  private String doubt = "";
-  private final boolean asks;
+  private final DoubtOnLine doubts;
 
   /**
    * @param asks true where somebody is there to be asked
    */
   RunReporter(PrintWriter err, boolean asks) {
     this.err = err;
-    this.asks = asks;
+    doubts = new DoubtOnLine(err, asks);
   }
 
   @Override
@@ -41,11 +40,7 @@ final class RunReporter implements RunEngine.Listener {
       trouble = now.trouble();
       if (!trouble.isEmpty()) say("%s; trying again", trouble);
     }
-    String speaks = now.doubted() ? now.warning() : "";
-    if (!speaks.equals(doubt)) {
-      doubt = speaks;
-      if (asks && !doubt.isEmpty()) say("%s. %s?", doubt, WordsOnLine.WORDS);
-    }
+    doubts.changed(now);
     if (now.next() != target && now.target().isPresent()) {
       target = now.next();
       say("to %s %s", Numbers.trimmed(now.target().get().setPoint(), 6), now.plan().unit());

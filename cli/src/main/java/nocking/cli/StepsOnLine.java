@@ -32,6 +32,7 @@ final class StepsOnLine {
   private final Rig rig;
   private final SteppedClock bench;
   private final boolean yes;
+  private final DoubtOnLine doubts;
   private int said = -1;
   private boolean asked;
   private RunEngine engine;
@@ -41,8 +42,10 @@ final class StepsOnLine {
   /**
    * @param bench does what hands do; null for a real one
    * @param yes true to take every step for done as soon as it is asked for
+   * @param asks true where somebody is there to be asked
    */
-  StepsOnLine(PrintWriter err, Rig rig, SteppedClock bench, boolean yes) {
+  StepsOnLine(PrintWriter err, Rig rig, SteppedClock bench, boolean yes, boolean asks) {
+    doubts = new DoubtOnLine(err, asks);
     this.err = err;
     this.rig = rig;
     this.bench = bench;
@@ -71,7 +74,7 @@ final class StepsOnLine {
         take(line.strip(), n, n.step().get());
       }
       ended = true;
-      engine.unattended(RunEngine.Unattended.BREAK_OFF);
+      engine.left();
       if (now != null && now.hands()) nobody();
     } catch (IOException e) {
       err.println("standard input cannot be read any more: " + e.getMessage());
@@ -111,6 +114,7 @@ final class StepsOnLine {
   /** A run has news. */
   void changed(RunSnapshot n) {
     now = n;
+    doubts.changed(n);
     if (n.step().isEmpty()) return;
     Step s = n.step().get();
     if (n.next() != said) {

@@ -66,7 +66,7 @@ final class WordsOnLine {
     } catch (IOException e) {
       say("standard input cannot be read any more: " + e.getMessage());
     }
-    engine.unattended(RunEngine.Unattended.BREAK_OFF);
+    engine.left();
   }
 
   private void say(String words) {

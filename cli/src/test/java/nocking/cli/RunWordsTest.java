@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import nocking.analysis.Analysis;
+import nocking.analysis.Jobs;
 import nocking.analysis.RunDraft;
 import nocking.analysis.RunExpectation;
 import nocking.bench.simulated.BenchModel;
@@ -164,6 +165,32 @@ class RunWordsTest {
               assertThat(p.counts()).isTrue();
               assertThat(p.doubt().orElseThrow()).contains("where only a fault lies");
             });
+  }
+
+  /** A procedure asks, too; without an answer that says otherwise it is not established. */
+  @Test
+  void aProcedureAsksWhatIsToBecomeOfIt() throws Exception {
+    Analysis a = Analysis.of(channel);
+    RunPlan points = RunDraft.plan(List.of(a), bench.reference(), List.of(bench.meter(0)));
+    RunPlan zero =
+        RunExpectation.in(
+            Jobs.plan(points, StepsOnLine.named("zero and span", a), channel),
+            id -> Optional.of(a));
+    Files.writeString(plan, RunJson.planFile(zero));
+    pullTheWire();
+    var asked = new ArrayList<String>();
+    List<String> said =
+        attended(
+            line -> {
+              if (line.endsWith("and why?")) {
+                asked.add(line);
+                return "take so it is";
+              }
+              return line.startsWith("Enter") ? "\n" : "";
+            });
+    assertThat(asked).as(said.toString()).isNotEmpty();
+    assertThat(said).noneMatch(l -> l.startsWith("pass:"));
+    assertThat(points()).isEmpty();
   }
 
   /** Whoever has gone cannot say yes: it ends there, and waits. */

@@ -120,14 +120,21 @@ public final class RunEngine implements Runnable {
   }
 
   /**
-   * Nobody is there to say yes to a point that something speaks against, or nobody any more: what
-   * is asked then is answered so.
+   * Nobody is there to say yes to a point that something speaks against.
    *
    * @param then null where somebody is there
    */
   public RunEngine unattended(Unattended then) {
     unattended = then;
     return this;
+  }
+
+  /** Whoever was there has gone: what nobody can be asked any more ends it. */
+  public void left() {
+    if (unattended == null) unattended = Unattended.BREAK_OFF;
+    synchronized (wishes) {
+      wishes.notifyAll();
+    }
   }
 
   /** Asks for something to be done before the next sweep. */
@@ -166,9 +173,10 @@ public final class RunEngine implements Runnable {
     tell();
   }
 
-  /** While hands are waited for, time goes no faster than they do. */
+  /** While somebody is waited for, time goes no faster than they do. */
   private void pause(long left) throws InterruptedException {
-    if (!clock.atOnce() || !progress.waitsForHands()) {
+    boolean waits = progress.waitsForHands() || progress.phase() == Phase.HELD;
+    if (!clock.atOnce() || !waits) {
       clock.pause(left);
       return;
     }
