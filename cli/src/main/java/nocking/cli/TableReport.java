@@ -3,12 +3,14 @@ package nocking.cli;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import nocking.book.exchange.TableColumns;
 import nocking.firmware.TableFirmware;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.table.BetweenPairs;
 import nocking.table.Comparison;
 import nocking.table.MadeTable;
 import nocking.table.RowSlip;
@@ -66,6 +68,7 @@ record TableReport(
   void into(Answer answer, String arithmetic) {
     StepTable t = made.table();
     List<Integer> order = order(t);
+    Optional<BetweenPairs> between = BetweenPairs.of(t, truth);
     List<Comparison> beside =
         Comparison.beside(
             made.placement(), t, truth, columns.pairs().size(), k -> k.against(columns.pairs()));
@@ -87,6 +90,7 @@ record TableReport(
         .put("leastPossibleError", made.leastError())
         .put("cellsBeyondData", made.table().beyond(truth))
         .put("between", columns.rows() ? "line" : null)
+        .put("betweenPairs", between.map(b -> object(b)).orElse(null))
         .put("arithmetic", arithmetic)
         .put("outside", firmware.outside().key())
         .put("rawBits", firmware.rawBits())
@@ -106,6 +110,14 @@ record TableReport(
         Numbers.significant(error.rms(), 3),
         beside.getFirst().bytes());
     says(answer, u);
+    between.ifPresent(
+        b ->
+            answer.line(
+                "Between the pairs it may be off by about %s%s, near raw %s: pairs there would tell.",
+                Numbers.significant(b.error(), 3), u, columns.raw(b.at())));
+    if (between.isEmpty() && BetweenPairs.gaps(truth)) {
+      answer.line(BetweenPairs.assumed(truth));
+    }
     var rows = new ArrayList<List<String>>();
     rows.add(List.of("placement", "cells", "worst", "at raw", "rms", "bytes", ""));
     for (Comparison c : beside) {
@@ -166,6 +178,10 @@ record TableReport(
   /** True when an error is within a tolerance, but for the rounding of arithmetic. */
   static boolean within(TableError e, Value limit) {
     return e.worst() <= limit.number() * (1 + 1e-9) + 1e-12;
+  }
+
+  private static Map<String, Object> object(BetweenPairs b) {
+    return Answer.object("error", b.error(), "at", b.at(), "unsure", b.unsure());
   }
 
   private static Map<String, Object> object(Comparison c) {

@@ -28,8 +28,7 @@ import nocking.quantity.Value;
  * @param seed of a random course
  * @param average sweeps that make a point, 1 … 1 000
  * @param every seconds between sweeps, above 0, a day at most
- * @param giveUp seconds after which a point that has not settled is given up, above 0, a day at
- *     most
+ * @param giveUp seconds after which a point that has not settled is given up, above 0
  * @param band how near the reference has to come to a set point before anything can settle there,
  *     above 0
  * @param procedure what is done instead of going through set points; null for those
@@ -108,8 +107,12 @@ public record RunPlan(
       throw new QuantityException("a run needs set points");
     within("the repeats", repeats, 1, MOST_TARGETS);
     within("the readings of a point", average, 1, 1000);
-    seconds("the time between readings", every);
-    seconds("the time after which a point is given up", giveUp);
+    above("the time between readings", every);
+    if (every > SettleRule.A_DAY) {
+      throw new QuantityException(
+          "the time between readings: read %s s, expected a day at most".formatted(every));
+    }
+    above("the time after which a point is given up", giveUp);
     above("the band about a set point", band);
     for (RunChannel k : channels) enough(k, every);
     if (channels.stream().map(k -> k.meter().byHand()).distinct().count() > 1) {
@@ -165,13 +168,6 @@ public record RunPlan(
   private static void above(String what, double v) {
     if (!(v > 0) || Double.isInfinite(v)) {
       throw new QuantityException("%s: read %s, expected more than 0".formatted(what, v));
-    }
-  }
-
-  private static void seconds(String what, double v) {
-    above(what, v);
-    if (v > SettleRule.A_DAY) {
-      throw new QuantityException("%s: read %s s, expected a day at most".formatted(what, v));
     }
   }
 

@@ -8,6 +8,7 @@ import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Sentence;
+import nocking.table.BetweenPairs;
 import nocking.table.Cell;
 import nocking.table.Comparison;
 import nocking.table.MadeTable;
@@ -33,6 +34,7 @@ import nocking.table.Truth;
  * @param error at every raw step, or at every pair of bench data
  * @param untouched the same without what was set by hand
  * @param tolerance NaN for none
+ * @param between how far it is off between its pairs, where they tell that it is more than at them
  */
 public record TableResult(
     TableSpec spec,
@@ -47,7 +49,8 @@ public record TableResult(
     Optional<Samples> pairs,
     TableError error,
     TableError untouched,
-    double tolerance) {
+    double tolerance,
+    Optional<BetweenPairs> between) {
 
   /** What arithmetic may add to an error without its being one. */
   private static final double HAIR = 1e-9;
@@ -179,6 +182,14 @@ public record TableResult(
       text.append(
           " No table of %d cells stays below %s."
               .formatted(made.table().count(), output.error(made.leastError())));
+    }
+    if (between.isPresent()) {
+      BetweenPairs b = between.get();
+      text.append(
+          " Between the pairs it may be off by about %s, near %s: pairs there would tell."
+              .formatted(output.error(b.error()), Numbers.fixed(b.at(), table.rawDecimals())));
+    } else if (pairs.isPresent() && BetweenPairs.gaps(truth)) {
+      text.append(" ").append(BetweenPairs.assumed(truth));
     }
     int beyond = table.beyond(truth);
     if (beyond > 0) {

@@ -12,6 +12,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.table.BenchPairs;
+import nocking.table.BetweenPairs;
 import nocking.table.Cell;
 import nocking.table.Demands;
 import nocking.table.MadeTable;
@@ -76,7 +77,8 @@ final class TableWork {
         pairs,
         set == worked ? untouched : TableResult.left(set, truth, pairs),
         untouched,
-        tolerance);
+        tolerance,
+        pairs.flatMap(p -> BetweenPairs.of(set, truth)));
   }
 
   private Truth ofCurve() {
