@@ -36,7 +36,7 @@ import org.junit.jupiter.api.io.TempDir;
  */
 @Tag("campaign")
 class KilledCommandsTest {
-  private static final int KILLS = Integer.getInteger("nocking.command.kills", 40);
+  private static final int KILLS = Integer.getInteger("nocking.command.kills", 24);
   private static final int AT_ONCE = 2;
 
   @TempDir Path folder;

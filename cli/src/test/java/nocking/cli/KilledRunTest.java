@@ -33,12 +33,12 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /**
- * Thirty runs, each in a process of its own that is killed at a random instant, once or several
+ * Twenty runs, each in a process of its own that is killed at a random instant, once or several
  * times, and gone on with.
  */
 @Tag("campaign")
 class KilledRunTest {
-  private static final int RUNS = 30;
+  private static final int RUNS = 20;
   private static final int AT_ONCE = 2;
 
   @TempDir Path folder;
