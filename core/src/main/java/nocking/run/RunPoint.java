@@ -81,7 +81,7 @@ public record RunPoint(
   public Optional<String> doubt(String tag) {
     // Each sentence begins with what it speaks of.
     return Optional.ofNullable(doubt)
-        .filter(d -> d.startsWith(tag + " ") || d.contains("; " + tag + " "));
+        .filter(d -> d.startsWith(tag + " reads ") || d.contains("; " + tag + " reads "));
   }
 
   /** True where nobody was there to be asked whether it is to be taken. */
