@@ -6,23 +6,18 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import nocking.analysis.Analysis;
 import nocking.book.BookFile;
-import nocking.book.exchange.ColumnException;
+import nocking.book.exchange.CheckColumns;
 import nocking.book.exchange.ColumnFile;
 import nocking.book.exchange.PointColumns;
 import nocking.channel.Acceptance;
 import nocking.channel.Channel;
-import nocking.check.CheckPoint;
 import nocking.check.CheckRow;
 import nocking.check.CheckTable;
-import nocking.check.CheckTable.Measured;
 import nocking.check.Verdict;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
-import nocking.quantity.Unit;
-import nocking.quantity.Value;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -73,48 +68,7 @@ final class CheckCommand extends JsonOption {
     PointColumns columns =
         PointColumns.of(ColumnFile.read(measured), PointColumns.Order.APPLIED_FIRST);
     left = columns.notCounting();
-    PointColumns counting = columns.counting();
-    ColumnFile f = counting.file();
-    Unit own = channel.unit();
-    Optional<Unit> stated = f.unit(counting.readings().getFirst());
-    Unit unit = stated.orElse(unitOf(channel.acceptance().check().measured(), own));
-    Measured as =
-        unit.dimension().equals(Unit.VOLT.dimension()) && !shown(f, counting)
-            ? Measured.VOLTS
-            : unit.dimension().equals(Unit.COUNTS.dimension()) ? Measured.COUNTS : Measured.READING;
-    Unit asUnit = unitOf(as, own);
-    double[] read = counting.means();
-    double[] applied = f.numbers(counting.applied());
-    Unit from = f.unit(counting.applied()).orElse(own);
-    requireSame(f, counting.applied(), from, own);
-    requireSame(f, counting.readings().getFirst(), unit, asUnit);
-    var points = new ArrayList<CheckPoint>();
-    for (int i = 0; i < read.length; i++) {
-      double value = unit.convert(read[i], asUnit);
-      points.add(new CheckPoint(Value.of(from.convert(applied[i], own)), Value.of(value)));
-    }
-    return new CheckTable(as, points);
-  }
-
-  /** Volts are those at the converter, unless they are called what the display shows. */
-  private static boolean shown(ColumnFile f, PointColumns columns) {
-    String name = f.header().get(columns.readings().getFirst()).toLowerCase(Locale.ROOT);
-    return name.equals("display") || name.equals("shown");
-  }
-
-  private static void requireSame(ColumnFile f, int column, Unit stated, Unit wanted) {
-    if (stated.dimension().equals(wanted.dimension())) return;
-    throw new ColumnException(
-        "%s, column %s: its unit is %s, expected one of %s"
-            .formatted(f.source(), f.header().get(column), stated.symbol(), wanted.symbol()));
-  }
-
-  private static Unit unitOf(Measured as, Unit quantity) {
-    return switch (as) {
-      case READING -> quantity;
-      case VOLTS -> Unit.VOLT;
-      case COUNTS -> Unit.COUNTS;
-    };
+    return CheckColumns.read(columns.counting(), channel);
   }
 
   private static Map<String, Object> object(CheckRow r, Analysis analysis) {

@@ -32,6 +32,9 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.channel.DocumentException;
 import nocking.channel.RunJson;
+import nocking.diagnosis.MeasuringCaution;
+import nocking.points.RawScale;
+import nocking.points.RawUnit;
 import nocking.procedure.Procedure;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
@@ -117,6 +120,15 @@ final class RunCommand extends JsonOption {
   List<String> meters = new ArrayList<>();
 
   @Option(
+      names = "--meter-unit",
+      paramLabel = "UNIT",
+      defaultValue = "V",
+      description =
+          "For --draft: in what the meters read, V at the receiver, ohm or mA at the sensor itself"
+              + " (default: V).")
+  String meterUnit;
+
+  @Option(
       names = "--reference",
       paramLabel = "HOST:PORT",
       description = "For --draft: a reference that is told its set points with SOUR.")
@@ -195,8 +207,7 @@ final class RunCommand extends JsonOption {
     for (int i = 0; i < channels.size(); i++) {
       Channel c = ChannelFiles.find(read, channels.get(i), book);
       analyses.add(Analysis.of(c));
-      meterOf.add(
-          Instrument.of("Meter at " + c.tag(), Language.SCPI, meters.get(i), "READ?", Unit.VOLT));
+      meterOf.add(meter(c, meters.get(i)));
     }
     Analysis first = analyses.getFirst();
     Procedure job = procedure == null ? null : StepsOnLine.named(procedure, first);
@@ -210,6 +221,28 @@ final class RunCommand extends JsonOption {
     spec.commandLine().getOut().print(RunJson.planFile(p));
     spec.commandLine().getOut().flush();
     return 0;
+  }
+
+  /** The meter of a draft, which reads what it is told to read. */
+  private Instrument meter(Channel c, String address) {
+    Unit unit = Unit.of(meterUnit);
+    RawUnit raw = RawUnit.of(unit);
+    boolean known = raw.unit().dimension().equals(unit.dimension()) && raw != RawUnit.COUNTS;
+    if (!known) {
+      throw new QuantityException(
+          "read --meter-unit %s, expected V, ohm or mA".formatted(meterUnit));
+    }
+    if (raw.ofSensor() && RawScale.own(c.design().sensor()).filter(raw::equals).isEmpty()) {
+      throw new QuantityException(
+          "%s cannot be read in %s: its sensor gives %s"
+              .formatted(c.tag(), raw.title(), c.design().sensor().signal().says()));
+    }
+    String name = "Meter at " + c.tag();
+    return switch (raw) {
+      case OHMS -> Instrument.of(name, Language.SCPI, address, "MEAS:RES?", Unit.OHM);
+      case MILLIAMPERES -> Instrument.of(name, Language.SCPI, address, "MEAS:CURR?", Unit.AMPERE);
+      default -> Instrument.of(name, Language.SCPI, address, "READ?", Unit.VOLT);
+    };
   }
 
   /** The plan with the ids that its channels have in the book; a tag will do in a plan. */
@@ -298,6 +331,11 @@ final class RunCommand extends JsonOption {
     for (String e : RunExpectation.elsewhere(p)) {
       err().println(e + ": its readings stay in the run and make no points");
     }
+    p.channels().stream()
+        .map(c -> MeasuringCaution.before(c.meter().stands()))
+        .filter(c -> !c.isEmpty())
+        .distinct()
+        .forEach(c -> err().println("Caution: " + c));
   }
 
   private int close(Answer answer, BookFile file, Optional<StoredRun> waiting) {

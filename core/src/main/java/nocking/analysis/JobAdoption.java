@@ -104,7 +104,9 @@ public final class JobAdoption {
     boolean there =
         channel.calibration().points().points().stream()
             .anyMatch(p -> p.taken() != null && p.taken().run().equals(run));
-    if (there || !whole(e, done)) return List.of();
+    // Ends are volts; points of the sensor alone would have to be thrown away for them.
+    boolean other = channel.calibration().points().raw().ofSensor();
+    if (there || other || !whole(e, done)) return List.of();
     End closed =
         new End(e.closed(), done.get(0), new ReferencePoint.Taken(run, 1, done.get(0).at()));
     End open = new End(e.open(), done.get(1), new ReferencePoint.Taken(run, 2, done.get(1).at()));

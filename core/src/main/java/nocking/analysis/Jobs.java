@@ -36,7 +36,6 @@ import nocking.run.RunProgress;
 import nocking.run.SettleRule;
 import nocking.run.StoredRun;
 import nocking.sensor.TwoPointSensor;
-import nocking.wiring.Place;
 import nocking.wiring.Thresholds;
 
 /** Procedures as they would usually be done on a channel, and what they have to know of it. */
@@ -133,7 +132,7 @@ public final class Jobs {
       if (c.meter().atReceiver()) continue;
       throw new QuantityException(
           "%s reads %s at %s; the volts of this procedure are those of the signal at the receiver"
-              .formatted(c.meter().name(), c.tag(), Place.ofKey(c.meter().place()).title()));
+              .formatted(c.meter().name(), c.tag(), c.meter().stands().title()));
     }
   }
 

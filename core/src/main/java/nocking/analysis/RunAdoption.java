@@ -7,6 +7,7 @@ import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.converter.Converter;
 import nocking.points.PointSet;
+import nocking.points.RawScale;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
@@ -72,12 +73,16 @@ public final class RunAdoption {
   /**
    * Refuses a run that could not give a channel a single point.
    *
-   * @throws QuantityException naming the channel, its unit and that of what is applied
+   * @throws QuantityException naming the channel, and what it is read in or applied to
    */
   public static void requireOneQuantity(RunPlan plan, Book book) {
     if (plan.procedure() != null) return;
     Unit applied = Unit.of(plan.unit());
     for (RunChannel c : plan.channels()) {
+      Optional<String> forbids = book.byId(c.channel()).flatMap(k -> beside(k, c.raw()));
+      if (forbids.isPresent()) {
+        throw new QuantityException(forbids.get() + ": no point of this run would be one of it");
+      }
       Unit own = book.byId(c.channel()).map(Channel::unit).orElse(applied);
       if (own.dimension().equals(applied.dimension())) continue;
       throw new QuantityException(
@@ -86,10 +91,29 @@ public final class RunAdoption {
     }
   }
 
-  /** A point is what was applied, and what the converter got of it. */
+  /** A point is what was applied, and what the converter got of it or the sensor itself gave. */
   private static boolean takes(Channel c, RunPlan plan, int own) {
+    RunChannel read = plan.channels().get(own);
     return Unit.of(plan.unit()).dimension().equals(c.unit().dimension())
-        && plan.channels().get(own).meter().atReceiver();
+        && (read.raw().ofSensor() || read.meter().atReceiver())
+        && beside(c, read.raw()).isEmpty();
+  }
+
+  /** What forbids readings in a unit among the points of a channel; empty when nothing does. */
+  private static Optional<String> beside(Channel c, RawUnit ran) {
+    PointSet set = c.calibration().points();
+    boolean of =
+        !ran.ofSensor() || RawScale.own(c.design().sensor()).filter(ran::equals).isPresent();
+    if (!of) {
+      return Optional.of(
+          "%s is read in %s, and its sensor gives %s"
+              .formatted(c.tag(), ran.title(), c.design().sensor().signal().says()));
+    }
+    boolean apart = ran != set.raw() && (ran.ofSensor() || set.raw().ofSensor());
+    if (set.points().isEmpty() || !apart) return Optional.empty();
+    return Optional.of(
+        "%s has points in %s, and this run reads %s: what the circuit did and what the sensor does alone are not put together"
+            .formatted(c.tag(), set.raw().title(), ran.title()));
   }
 
   /**

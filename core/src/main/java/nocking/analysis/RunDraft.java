@@ -4,10 +4,12 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import nocking.channel.Definition;
-import nocking.path.SignalPath;
 import nocking.placement.Nominal;
+import nocking.points.RawScale;
 import nocking.points.RawUnit;
 import nocking.quantity.Span;
 import nocking.quantity.Ticks;
@@ -61,57 +63,67 @@ public final class RunDraft {
    * @param applied unit of the plan
    */
   public static RunChannel channel(Analysis a, Instrument meter, Unit applied) {
-    double step = a.channel().design().converter().step();
+    RawUnit raw =
+        Stream.of(RawUnit.OHMS, RawUnit.MILLIAMPERES)
+            .filter(u -> meter.reads(u.unit()))
+            .findFirst()
+            .orElse(RawUnit.VOLTS);
+    // What a meter tells apart of ohms is its own; of volts the converter's step is what counts.
+    double step = raw.ofSensor() ? 0 : a.channel().design().converter().step();
     UsualLag lag = UsualLag.of(a.channel());
-    double within = SHARE * tolerance(a) * leastSlope(a);
+    double within = SHARE * tolerance(a) * leastSlope(a, raw);
     return new RunChannel(
         a.channel().id(),
         a.channel().tag(),
-        RawUnit.VOLTS,
+        raw,
         meter,
         new SettleRule.Rest(
-            Math.max(within, step / 2), lag.seconds(), lag.creep(), sensitivity(a, applied)),
+            Math.max(within, step / 2), lag.seconds(), lag.creep(), sensitivity(a, raw, applied)),
         "");
   }
 
   /**
-   * Volts at the converter for one of what is applied, in the middle of the working range, with its
+   * What is read more for one more of what is applied, in the middle of the working range, with its
    * sign; 0 where the path or the unit does not tell.
    */
-  private static double sensitivity(Analysis a, Unit applied) {
+  private static double sensitivity(Analysis a, RawUnit raw, Unit applied) {
     Unit own = a.channel().unit();
     if (!own.dimension().equals(applied.dimension())) return 0;
     double one = applied.difference().convert(1, own.difference());
     double s =
-        a.design()
-            .path()
-            .map(p -> one * slope(p, a.channel().definition().working(), 0.5))
-            .orElse(0.0);
+        reads(a, raw).map(f -> one * slope(f, a.channel().definition().working(), 0.5)).orElse(0.0);
     return Double.isFinite(s) ? s : 0;
   }
 
   /**
-   * Fewest volts at the converter for one of the quantity in the working range; where the curve is
-   * flat beside what it is elsewhere, no nearness would do, and it does not count.
+   * The least that is read more for one more of the quantity in the working range; where the curve
+   * is flat beside what it is elsewhere, no nearness would do, and it does not count.
    */
-  private static double leastSlope(Analysis a) {
+  private static double leastSlope(Analysis a, RawUnit raw) {
     Span range = a.channel().definition().working();
     double whole = a.channel().design().converter().reference().number() / range.width();
-    Optional<SignalPath> path = a.design().path();
-    if (path.isEmpty()) return whole;
+    Optional<DoubleUnaryOperator> reads = reads(a, raw);
+    if (reads.isEmpty()) return whole;
     double[] slopes =
         IntStream.rangeClosed(0, PLACES)
-            .mapToDouble(i -> Math.abs(slope(path.get(), range, (double) i / PLACES)))
+            .mapToDouble(i -> Math.abs(slope(reads.get(), range, (double) i / PLACES)))
             .filter(Double::isFinite)
             .toArray();
     double flat = FLAT * Arrays.stream(slopes).max().orElse(0);
     return Arrays.stream(slopes).filter(s -> s > flat).min().orElse(whole);
   }
 
-  private static double slope(SignalPath path, Span range, double share) {
+  /** What is read where so much is applied, by the design. */
+  private static Optional<DoubleUnaryOperator> reads(Analysis a, RawUnit raw) {
+    return RawScale.of(raw, a.channel().design().converter(), a.design().path())
+        .filter(s -> a.design().path().isPresent())
+        .map(s -> s::raw);
+  }
+
+  private static double slope(DoubleUnaryOperator reads, Span range, double share) {
     double h = range.width() / 200;
     double x = range.low() + h + share * (range.width() - 2 * h);
-    return (path.output(x + h) - path.output(x - h)) / (2 * h);
+    return (reads.applyAsDouble(x + h) - reads.applyAsDouble(x - h)) / (2 * h);
   }
 
   /** A plan for channels that are read together, up and down in even steps. */

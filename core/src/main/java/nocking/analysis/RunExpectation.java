@@ -10,8 +10,8 @@ import nocking.converter.Converter;
 import nocking.fault.Fault;
 import nocking.fault.FaultyPath;
 import nocking.fault.Subject;
+import nocking.points.RawScale;
 import nocking.points.RawUnit;
-import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -21,6 +21,7 @@ import nocking.run.RunChannel;
 import nocking.run.RunPlan;
 import nocking.run.RunPoint;
 import nocking.run.Slip;
+import nocking.sensor.CurrentLoop;
 import nocking.wiring.Meter;
 import nocking.wiring.Place;
 import nocking.wiring.Thresholds;
@@ -89,8 +90,9 @@ public final class RunExpectation {
   public static Optional<Expectation> of(Analysis a, RunChannel c, String unit) {
     Unit applied = Unit.of(unit);
     if (!applied.dimension().equals(a.channel().unit().dimension())) return Optional.empty();
+    if (c.raw().ofSensor()) return ofSensor(a, c, applied);
     Optional<DoubleUnaryOperator> volts = volts(a, c.meter());
-    if (volts.isEmpty() || c.raw() == RawUnit.OHMS) return Optional.empty();
+    if (volts.isEmpty()) return Optional.empty();
     Converter k = a.channel().design().converter();
     boolean counts = c.raw() == RawUnit.COUNTS;
     Span w = a.channel().definition().working();
@@ -112,6 +114,35 @@ public final class RunExpectation {
     return Optional.of(
         new Expectation(
             at, raw, allowance, limit(limits, true, k, counts), limit(limits, false, k, counts)));
+  }
+
+  /** What the sensor gives by itself, by its card: resistances over decades in shares of them. */
+  private static Optional<Expectation> ofSensor(Analysis a, RunChannel c, Unit applied) {
+    Optional<RawScale> scale = scale(a, c);
+    if (scale.isEmpty()) return Optional.empty();
+    var at = new ArrayList<Double>();
+    var raw = new ArrayList<Double>();
+    for (double own : places(a, a.channel().definition().working())) {
+      double v = scale.get().raw(own);
+      if (!Double.isFinite(v)) continue;
+      at.add(a.channel().unit().convert(own, applied));
+      raw.add(v);
+    }
+    if (at.size() < 2 || at.getFirst() >= at.getLast()) return Optional.empty();
+    double most = raw.stream().mapToDouble(Math::abs).max().orElseThrow();
+    boolean live = a.channel().design().sensor() instanceof CurrentLoop l && l.liveZero();
+    return Optional.of(
+        new Expectation(
+            at,
+            raw,
+            OFF * most,
+            live ? 1000 * CurrentLoop.FAILURE_LOW : null,
+            live ? 1000 * CurrentLoop.FAILURE_HIGH : null,
+            c.raw() == RawUnit.OHMS ? OFF : null));
+  }
+
+  private static Optional<RawScale> scale(Analysis a, RunChannel c) {
+    return RawScale.of(c.raw(), a.channel().design().converter(), a.design().path());
   }
 
   private static Double limit(Thresholds t, boolean low, Converter k, boolean counts) {
@@ -164,7 +195,7 @@ public final class RunExpectation {
   private static Optional<DoubleUnaryOperator> volts(Analysis a, Instrument meter) {
     if (a.design().path().isEmpty()) return Optional.empty();
     if (meter.atReceiver()) return Optional.of(x -> a.wiring().voltsAt(x).orElse(Double.NaN));
-    Place place = Place.ofKey(meter.place());
+    Place place = meter.stands();
     return a.wiring().subject().map(s -> x -> at(s, place, x));
   }
 
@@ -173,12 +204,13 @@ public final class RunExpectation {
     return r.floats() ? Double.NaN : r.value();
   }
 
-  /** Volts for what is applied, in the unit of the plan; NaN where nothing is known of them. */
-  private static double volts(Analysis a, RunPlan plan, int channel, double applied) {
+  /** What is read for what is applied, as the plan reads it; NaN where nothing is known of it. */
+  private static double reads(Analysis a, RunPlan plan, int channel, double applied) {
     RunChannel c = plan.channels().get(channel);
     boolean same = Unit.of(plan.unit()).dimension().equals(a.channel().unit().dimension());
-    if (c.raw() != RawUnit.VOLTS || !same || !Double.isFinite(applied)) return Double.NaN;
+    if (c.raw() == RawUnit.COUNTS || !same || !Double.isFinite(applied)) return Double.NaN;
     double own = Unit.of(plan.unit()).convert(applied, a.channel().unit());
+    if (c.raw().ofSensor()) return scale(a, c).map(s -> s.raw(own)).orElse(Double.NaN);
     return volts(a, c.meter()).map(f -> f.applyAsDouble(own)).orElse(Double.NaN);
   }
 
@@ -186,42 +218,44 @@ public final class RunExpectation {
    * What is expected at what is applied, and how far a reading is from it; empty where nothing is.
    *
    * @param channel number of the channel in the plan
-   * @param read in volts
+   * @param read as the plan reads it
    */
   public static String beside(Analysis a, RunPlan plan, int channel, double applied, double read) {
-    double expects = volts(a, plan, channel, applied);
+    double expects = reads(a, plan, channel, applied);
     if (!Double.isFinite(expects) || !Double.isFinite(read)) return "";
-    return "%s expects %s V %s, %s mV off.%s"
+    RunChannel c = plan.channels().get(channel);
+    boolean design = c.raw().ofSensor() || a.channel().calibration().byDesign();
+    return "%s expects %s %s, %s off.%s"
         .formatted(
-            a.channel().calibration().byDesign() ? "The design" : "The curve",
-            Numbers.fixed(expects, 4),
-            where(plan.channels().get(channel).meter()),
-            Numbers.signed((read - expects) * 1000, 1),
+            design ? "The design" : "The curve",
+            c.raw().amount(expects),
+            where(c.meter()),
+            c.raw().signed(read - expects),
             Slip.of(read, expects).map(w -> " " + w).orElse(""));
   }
 
   private static String where(Instrument meter) {
-    return meter.atReceiver() ? "here" : "at " + Place.ofKey(meter.place()).title();
+    return meter.atReceiver() ? "here" : "at " + meter.stands().title();
   }
 
   /** A slip in the point that was taken last, while it can be taken once more; empty for none. */
   public static String slip(Analysis a, RunPlan plan, int channel, RunPoint last) {
     double mean = last.mean(channel);
-    double expects = volts(a, plan, channel, last.applied());
+    double expects = reads(a, plan, channel, last.applied());
+    RawUnit raw = plan.channels().get(channel).raw();
     return Slip.of(mean, expects)
         .map(
             w ->
-                ("The point before this one reads %s V, expected is %s V. %s Repeat takes it once"
-                        + " more.")
-                    .formatted(Numbers.fixed(mean, 4), Numbers.fixed(expects, 4), w))
+                "The point before this one reads %s, expected is %s. %s Repeat takes it once more."
+                    .formatted(raw.amount(mean), raw.amount(expects), w))
         .orElse("");
   }
 
-  /** Where the meters of a plan stand, as far as it is not the receiver; empty for all there. */
+  /** Where the meters of a plan stand, as far as what they read there makes no points. */
   public static List<String> elsewhere(RunPlan plan) {
     return plan.channels().stream()
-        .filter(c -> !c.meter().atReceiver())
-        .map(c -> "%s is read at %s".formatted(c.tag(), Place.ofKey(c.meter().place()).title()))
+        .filter(c -> !c.meter().atReceiver() && !c.raw().ofSensor())
+        .map(c -> "%s is read at %s".formatted(c.tag(), c.meter().stands().title()))
         .toList();
   }
 }

@@ -59,16 +59,13 @@ public final class RunSuspicion {
     boolean same = applied.dimension().equals(a.channel().unit().dimension());
     if (subject.isEmpty() || !same || !Double.isFinite(d.raw())) return "";
     RunChannel c = plan.channels().get(d.channel());
-    Place place =
-        c.meter().atReceiver()
-            ? Place.of(Place.Kind.SIGNAL_AT_RECEIVER)
-            : Place.ofKey(c.meter().place());
+    Place place = c.meter().stands();
     double at = applied.convert(d.applied(), a.channel().unit());
     boolean known = Double.isFinite(at) && Diagnosis.inputs(a.channel()).contains(at);
     Converter k = a.channel().design().converter();
-    double volts = c.raw() == RawUnit.COUNTS ? k.volts(d.raw()) : d.raw();
+    double read = c.raw() == RawUnit.COUNTS ? k.volts(d.raw()) : c.raw().unit().toSi(d.raw());
     double step = c.raw() == RawUnit.COUNTS ? k.step() : 0;
-    var seen = new MeasuredValue(place, known ? at : Double.NaN, volts, step);
+    var seen = new MeasuredValue(place, known ? at : Double.NaN, read, step);
     Ranking r = Diagnostician.of(subject.get(), weights).rank(List.of(seen));
     return r.unexplained() ? "" : named(r, d.soundBefore());
   }

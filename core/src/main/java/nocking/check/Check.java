@@ -2,10 +2,12 @@ package nocking.check;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import nocking.check.CheckTable.Measured;
 import nocking.fit.Curve;
 import nocking.path.PathState;
 import nocking.path.SignalPath;
+import nocking.points.RawScale;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.wiring.Thresholds;
@@ -18,6 +20,8 @@ public final class Check {
    * @param adopted curve from volts to quantity that the receiver uses
    * @param tolerance in the channel's unit; NaN when none is stated
    * @param limits volts beyond which a reading is a fault and fails; null for none
+   * @param scale what the measured values stand for at the converter; empty where that is not
+   *     known, and for what the display shows
    */
   public static List<CheckRow> rows(
       CheckTable sheet,
@@ -25,7 +29,8 @@ public final class Check {
       Curve adopted,
       Span working,
       double tolerance,
-      Thresholds limits) {
+      Thresholds limits,
+      Optional<RawScale> scale) {
     return sheet.points().stream()
         .map(
             p ->
@@ -37,7 +42,8 @@ public final class Check {
                     adopted,
                     working,
                     tolerance,
-                    limits))
+                    limits,
+                    scale))
         .toList();
   }
 
@@ -49,7 +55,8 @@ public final class Check {
       Curve adopted,
       Span working,
       double tolerance,
-      Thresholds limits) {
+      Thresholds limits,
+      Optional<RawScale> scale) {
     PathState read = path.at(applied);
     var nodes = new ArrayList<Double>();
     for (PathState.Node node : read.nodes()) nodes.add(node.value());
@@ -60,11 +67,9 @@ public final class Check {
     double expectedReading = adopted.quantity(path.converter().volts(code));
     double measured = entered == null ? Double.NaN : entered.number();
     double volts =
-        switch (as) {
-          case VOLTS -> measured;
-          case COUNTS -> path.converter().volts(measured);
-          case READING -> adopted.raw(measured);
-        };
+        as == Measured.READING
+            ? adopted.raw(measured)
+            : scale.map(s -> s.volts(measured)).orElse(Double.NaN);
     double reading = as == Measured.READING ? measured : adopted.quantity(volts);
     double error = reading - applied;
     boolean fault = limits != null && !Double.isNaN(volts) && limits.fault(volts);
@@ -77,7 +82,7 @@ public final class Check {
         reading,
         error,
         100 * error / working.width(),
-        1000 * (volts - nodes.getLast()),
+        as.ofSensor() ? Double.NaN : 1000 * (volts - nodes.getLast()),
         fault,
         fault ? Verdict.FAIL : Verdict.of(error, tolerance));
   }

@@ -1,6 +1,7 @@
 package nocking.check;
 
 import java.util.List;
+import nocking.check.CheckTable.Measured;
 
 /**
  * One line of the check. Everything measured is NaN until it is entered.
@@ -13,7 +14,7 @@ import java.util.List;
  * @param reading what the adopted curve makes of it
  * @param error reading − applied
  * @param percentOfSpan error in percent of the working range's width
- * @param millivolts measured − expected at the converter
+ * @param millivolts measured − expected at the converter; NaN for what the sensor gives by itself
  * @param fault true when the volts lie beyond the thresholds, where only a fault can be
  */
 public record CheckRow(
@@ -27,4 +28,16 @@ public record CheckRow(
     double percentOfSpan,
     double millivolts,
     boolean fault,
-    Verdict verdict) {}
+    Verdict verdict) {
+
+  /** What should be measured there, in the unit of the sheet. */
+  public double expected(Measured as) {
+    return switch (as) {
+      case READING -> expectedReading;
+      case VOLTS -> expectedNodes.getLast();
+      case COUNTS -> expectedCode;
+      case OHMS -> expectedNodes.getFirst();
+      case MILLIAMPERES -> 1000 * expectedNodes.getFirst();
+    };
+  }
+}

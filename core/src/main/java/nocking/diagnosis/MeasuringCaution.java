@@ -20,7 +20,24 @@ public final class MeasuringCaution {
     if (place != null && place.equals(Place.DISPLAY)) return hazards(c);
     boolean live = place == null || place.live();
     String hands = live ? "Live: one probe at a time, use the ground post. " : "";
-    return hands + hazards(c);
+    String off = place == null ? "" : before(place);
+    return hands + (off.isEmpty() ? "" : off + " ") + hazards(c);
+  }
+
+  /** What has to be off, or away, before a meter goes to a place; empty where nothing has. */
+  public static String before(Place place) {
+    return switch (place.kind()) {
+      case OHMS_AT_SENSOR ->
+          "Ohms: unplug the sensor first. Beside a pull-up or a supply that is on, an ohmmeter reads"
+              + " the circuit, and may be harmed.";
+      case OHMS_AT_RECEIVER ->
+          "Ohms: unplug the cable at the receiver first; leads and contacts are in what is read."
+              + " Beside a supply that is on, an ohmmeter may be harmed.";
+      case LOOP_CURRENT ->
+          "Loop current: switch the loop's supply off before a wire is opened for the meter. What"
+              + " watches the loop takes that for a failure: tell whom it concerns.";
+      default -> "";
+    };
   }
 
   private static String hazards(Channel c) {

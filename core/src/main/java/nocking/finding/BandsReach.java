@@ -10,7 +10,6 @@ import nocking.band.BandPosition;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.path.SignalPath;
-import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
@@ -115,9 +114,9 @@ final class BandsReach implements Rule {
       double sd = p.standardDeviation();
       if (Double.isNaN(sd)) continue;
       double volts =
-          c.calibration().points().raw() == RawUnit.VOLTS ? sd : sd * path.converter().step();
+          e.calibration().scale().map(k -> k.volts(p.mean() + sd) - k.volts(p.mean())).orElse(0.0);
       double slope = Math.abs(path.at(p.applied().number()).sensitivity());
-      if (slope > 0) worst = Math.max(worst, volts / slope);
+      if (slope > 0) worst = Math.max(worst, Math.abs(volts) / slope);
     }
     return worst;
   }

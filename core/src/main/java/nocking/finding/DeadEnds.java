@@ -4,9 +4,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 import nocking.channel.WorkStep;
-import nocking.path.SignalPath;
 import nocking.points.DeadZones;
-import nocking.points.RawUnit;
+import nocking.points.RawScale;
 import nocking.points.ReferencePoint;
 import nocking.view.ChannelView;
 
@@ -27,31 +26,38 @@ final class DeadEnds implements Rule {
             .mapToDouble(p -> p.standardDeviation() / Math.sqrt(p.readings().size()))
             .average()
             .orElse(Double.NaN);
-    if (e.design().path().isEmpty() || Double.isNaN(scatter)) return Stream.empty();
+    Optional<RawScale> scale = e.design().path().flatMap(p -> e.calibration().scale());
+    if (scale.isEmpty() || Double.isNaN(scatter)) return Stream.empty();
     DeadZones zones = DeadZones.of(points, scatter);
     double first = points.stream().mapToDouble(p -> p.applied().number()).min().orElse(Double.NaN);
     double last = points.stream().mapToDouble(p -> p.applied().number()).max().orElse(Double.NaN);
     return Stream.concat(
-        said(e, volts(e, scatter), zones.bottom(), first, "below"),
-        said(e, volts(e, scatter), zones.top(), last, "above"));
-  }
-
-  private static double volts(ChannelView e, double raw) {
-    boolean counts = e.channel().calibration().points().raw() == RawUnit.COUNTS;
-    return counts ? raw * e.channel().design().converter().step() : raw;
+        said(e, scale.get(), scatter, zones.bottom(), first, "below"),
+        said(e, scale.get(), scatter, zones.top(), last, "above"));
   }
 
   /**
-   * @param scatter of a mean, in volts
+   * @param scatter of a mean, as read
    * @param from the outer end of what was applied
    */
   private static Stream<Finding> said(
-      ChannelView e, double scatter, Optional<Double> end, double from, String side) {
-    SignalPath path = e.design().path().orElseThrow();
-    double least = Math.max(CLEAR * scatter, e.channel().design().converter().step());
+      ChannelView e,
+      RawScale scale,
+      double scatter,
+      Optional<Double> end,
+      double from,
+      String side) {
+    double step =
+        switch (e.channel().calibration().points().raw()) {
+          case VOLTS -> e.channel().design().converter().step();
+          case COUNTS -> 1;
+          // How finely a meter shows ohms is told by the scatter alone.
+          case OHMS, MILLIAMPERES -> 0;
+        };
+    double least = Math.max(CLEAR * scatter, step);
     // What the design gives no difference for either is as it should be.
     return end.stream()
-        .filter(x -> Math.abs(path.output(x) - path.output(from)) > least)
+        .filter(x -> Math.abs(scale.raw(x) - scale.raw(from)) > least)
         .map(
             x ->
                 Finding.of(

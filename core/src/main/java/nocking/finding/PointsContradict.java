@@ -10,6 +10,7 @@ import nocking.channel.WorkStep;
 import nocking.misfit.Cause;
 import nocking.misfit.PointsMisfit;
 import nocking.path.SignalPath;
+import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
 import nocking.view.ChannelView;
@@ -114,16 +115,25 @@ final class PointsContradict implements Rule {
         c.points().length == 1
             ? "Point %s looks like a %s slip".formatted(rows, factor)
             : "Points %s look like a %s slip".formatted(rows, factor);
-    double expected = e.design().path().get().at(p.applied().number()).output();
+    RawUnit unit = e.channel().calibration().points().raw();
+    double expected =
+        unit.ofSensor()
+            ? e.calibration().scale().orElseThrow().raw(p.applied().number())
+            : e.design().path().get().at(p.applied().number()).output();
+    double reads = unit.ofSensor() ? p.mean() : e.calibration().volts(p);
     String detail =
         "At %s it reads %s; the design expects %s."
             .formatted(
                 e.design().amount(p.applied().number()),
-                Numbers.engineering(e.calibration().volts(p), "V", 4),
-                Double.isNaN(expected) ? "nothing" : Numbers.engineering(expected, "V", 4));
+                amount(unit, reads),
+                Double.isNaN(expected) ? "nothing" : amount(unit, expected));
     Finding f =
         Finding.of("point-slip", Severity.WARNING, WorkStep.COLLECT, headline, detail).at(first);
     return c.remedy().map(r -> f.with(new Fix(c.label(), r))).orElse(f);
+  }
+
+  private static String amount(RawUnit unit, double v) {
+    return unit.ofSensor() ? unit.amount(v) : Numbers.engineering(v, "V", 4);
   }
 
   /** What a measured curve takes up is worth knowing; what the design is gone by is wrong. */
@@ -150,18 +160,33 @@ final class PointsContradict implements Rule {
                 mean > 0 ? "high" : "low",
                 one ? "the only" : "every");
     String detail =
-        "That is %s at the converter%s: look for a ground offset or a zero that is not where the design has it.%s"
+        "That is %s %s%s: look for %s.%s"
             .formatted(
                 c.says().replace("the same ", "").replace(" everywhere", ""),
+                e.channel().calibration().points().raw().ofSensor()
+                    ? "at the sensor"
+                    : "at the converter",
                 one ? "" : " everywhere",
+                offsetOf(e.channel().calibration().points().raw()),
                 others(m, Cause.Kind.OFFSET));
     return Finding.of("constant-offset", severity(e.channel()), WorkStep.FIT, headline, detail);
+  }
+
+  /** What shifts all readings by the same. */
+  private static String offsetOf(RawUnit unit) {
+    return switch (unit) {
+      case VOLTS, COUNTS -> "a ground offset or a zero that is not where the design has it";
+      case OHMS -> "the resistance of leads and contacts, or a meter that was not zeroed";
+      case MILLIAMPERES -> "a meter's zero, or a leak beside the loop";
+    };
   }
 
   private static Finding gain(ChannelView e, PointsMisfit m) {
     double percent = 100 * (m.gain() - 1);
     String headline =
-        "The points ask for %s %% %s gain than the design has"
+        (e.channel().calibration().points().raw().ofSensor()
+                ? "The sensor gives %s %% %s than the design has"
+                : "The points ask for %s %% %s gain than the design has")
             .formatted(Numbers.significant(Math.abs(percent), 2), percent > 0 ? "more" : "less");
     String detail =
         "They miss it by %s. A factor on top would hide what is wrong.%s"

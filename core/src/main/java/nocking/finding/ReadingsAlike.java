@@ -16,7 +16,8 @@ final class ReadingsAlike implements Rule {
   @Override
   public Stream<Finding> examine(ChannelView e) {
     List<ReferencePoint> points = e.channel().calibration().points().counting();
-    if (e.design().path().isEmpty() || points.size() < 2) return Stream.empty();
+    boolean told = e.design().path().isPresent() && e.calibration().scale().isPresent();
+    if (!told || points.size() < 2) return Stream.empty();
     double low = Double.POSITIVE_INFINITY;
     double high = Double.NEGATIVE_INFINITY;
     double least = Double.POSITIVE_INFINITY;

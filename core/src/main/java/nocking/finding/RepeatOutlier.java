@@ -25,15 +25,31 @@ final class RepeatOutlier implements Rule {
 
   private static final int LEAST_REPEATS = 3;
 
+  /** Digits behind the first that a hand-held meter shows: of ohms, 14.82 kΩ. */
+  private static final int DIGITS = 3;
+
   @Override
   public Stream<Finding> examine(ChannelView e) {
     List<ReferencePoint> all = e.channel().calibration().points().points();
-    boolean counts = e.channel().calibration().points().raw() == RawUnit.COUNTS;
-    double least = counts ? 1 : e.channel().design().converter().step();
+    double least = least(e, all);
     return IntStream.range(0, all.size())
         .filter(i -> all.get(i).counts() && all.get(i).readings().size() >= LEAST_REPEATS)
         .boxed()
         .flatMap(i -> look(e, all, i, least).stream());
+  }
+
+  /** The least difference that is one: the converter's, or the last digit that a meter shows. */
+  private static double least(ChannelView e, List<ReferencePoint> all) {
+    RawUnit raw = e.channel().calibration().points().raw();
+    if (raw == RawUnit.COUNTS) return 1;
+    if (raw == RawUnit.VOLTS) return e.channel().design().converter().step();
+    return all.stream()
+        .flatMap(p -> p.readings().stream())
+        .mapToDouble(v -> Math.abs(v.number()))
+        .filter(v -> v > 0)
+        .map(v -> Math.pow(10, Math.floor(Math.log10(v)) - DIGITS))
+        .max()
+        .orElse(0);
   }
 
   private static Optional<Finding> look(
@@ -49,7 +65,7 @@ final class RepeatOutlier implements Rule {
     }
     double off = v[worst] - middle;
     if (!(OF_NORMAL * Math.abs(off) / usual > LIMIT)) return Optional.empty();
-    String unit = e.channel().calibration().points().raw() == RawUnit.COUNTS ? "counts" : "V";
+    RawUnit unit = e.channel().calibration().points().raw();
     return Optional.of(
         Finding.of(
                 "repeat-outlier",
@@ -61,8 +77,8 @@ final class RepeatOutlier implements Rule {
             .at(i));
   }
 
-  private static String amount(double v, String unit) {
-    return unit.equals("V") ? Numbers.engineering(v, "V", 4) : Numbers.trimmed(v, 6) + " counts";
+  private static String amount(double v, RawUnit unit) {
+    return unit == RawUnit.VOLTS ? Numbers.engineering(v, "V", 4) : unit.amount(v);
   }
 
   /** Median distance from the median at the other points. */

@@ -45,6 +45,7 @@ public interface Rule {
           new DeadEnds(),
           new PointsContradict(),
           new ConstantOffset(),
+          new SensorAlone(),
           new FaultReading(),
           new DoubtfulPoints(),
           new PointsNotMonotone(),

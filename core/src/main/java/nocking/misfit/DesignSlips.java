@@ -1,6 +1,7 @@
 package nocking.misfit;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -83,7 +84,8 @@ final class DesignSlips {
     swaps();
     sensorUnits();
     loops();
-    load();
+    // Readings of the sensor alone tell nothing of what hangs on the converter.
+    if (!r.ofSensor()) load();
     reference();
     offsetAndGain();
     otherCards();
@@ -113,10 +115,11 @@ final class DesignSlips {
     return Compiled.of(path.forward(), symbol, constants);
   }
 
-  /** Symbols that the output depends on. */
+  /** Symbols that the readings depend on: those of the sensor alone, where it is what was read. */
   private List<String> symbols() {
     return path.constantsOf(path.forward()).keySet().stream()
         .filter(s -> path.owners().containsKey(s))
+        .filter(s -> !r.ofSensor() || path.owners().get(s).element() == 0)
         .filter(s -> path.constants().get(s) != 0)
         .toList();
   }
@@ -410,23 +413,17 @@ final class DesignSlips {
   }
 
   private void offsetAndGain() {
-    double reach = 0.3 * channel.design().converter().reference().number();
-    var offset =
-        trials.search(
-            -reach,
-            reach,
-            b -> {
-              double[] volts = r.volts().clone();
-              for (int i = 0; i < volts.length; i++) volts[i] -= b;
-              return trials.against(r.applied(), volts);
-            });
+    double whole =
+        r.ofSensor()
+            ? Arrays.stream(r.raw()).map(Math::abs).max().orElse(0)
+            : channel.design().converter().reference().number();
+    double reach = 0.3 * whole;
+    var offset = trials.search(-reach, reach, b -> trials.against(r.applied(), r.lowerBy(b)));
     list.add(
         trials.cause(
             Cause.Kind.OFFSET,
             "the same %s %s everywhere"
-                .formatted(
-                    Numbers.engineering(Math.abs(offset.at()), "V", 2),
-                    offset.at() < 0 ? "too low" : "too high"),
+                .formatted(off(Math.abs(offset.at())), offset.at() < 0 ? "too low" : "too high"),
             OFFSET * Math.exp(offset.occam()),
             offset.left(),
             new int[0],
@@ -434,13 +431,7 @@ final class DesignSlips {
             ""));
     var factor =
         trials.search(
-            -FARTHEST,
-            FARTHEST,
-            f -> {
-              double[] volts = r.volts().clone();
-              for (int i = 0; i < volts.length; i++) volts[i] /= Math.exp(f);
-              return trials.against(r.applied(), volts);
-            });
+            -FARTHEST, FARTHEST, f -> trials.against(r.applied(), r.dividedBy(Math.exp(f))));
     gain = Math.exp(factor.at());
     list.add(
         trials.cause(
@@ -451,6 +442,10 @@ final class DesignSlips {
             new int[0],
             null,
             ""));
+  }
+
+  private String off(double amount) {
+    return r.ofSensor() ? r.unit().small(amount, 2) : Numbers.engineering(amount, "V", 2);
   }
 
   private void otherCards() {

@@ -3,6 +3,7 @@ package nocking.misfit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
@@ -10,6 +11,7 @@ import java.util.stream.IntStream;
 import nocking.channel.Channel;
 import nocking.path.SignalPath;
 import nocking.points.PointSet;
+import nocking.points.RawScale;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Dimension;
@@ -106,12 +108,13 @@ final class EntrySlips {
   private void slip(double factor, boolean reading) {
     double[] applied = r.applied().clone();
     double[] volts = r.volts().clone();
+    double[] divided = reading ? r.dividedBy(factor) : volts;
     double[] now = trials.design();
     var slipped = new ArrayList<Integer>();
     for (int i = 0; i < r.size(); i++) {
       double[] x = {applied[i]};
       double[] v = {volts[i]};
-      if (reading) v[0] /= factor;
+      if (reading) v[0] = divided[i];
       else x[0] /= factor;
       double mended = (v[0] - path.at(x[0]).output()) / r.slope()[i];
       boolean sound = Math.abs(now[i]) <= r.limit()[i];
@@ -219,7 +222,7 @@ final class EntrySlips {
       double[] reversed =
           Arrays.stream(r.index())
               .map(i -> counting[counting.length - 1 - Arrays.binarySearch(counting, i)])
-              .mapToDouble(i -> Readings.volts(channel, all.get(i).mean()))
+              .mapToDouble(i -> r.scale().volts(all.get(i).mean()))
               .toArray();
       list.add(
           trials.cause(
@@ -281,6 +284,18 @@ final class EntrySlips {
           "Take the readings as counts of %d bits".formatted(bits),
           RawUnit.COUNTS);
     }
+    RawUnit now = channel.calibration().points().raw();
+    Optional<RawUnit> sensor = RawScale.own(channel.design().sensor());
+    if (now.ofSensor()) {
+      raw(
+          "volts written down as " + now.title(),
+          x -> x,
+          x -> x,
+          "Take the readings as volts",
+          RawUnit.VOLTS);
+      return;
+    }
+    sensor.ifPresent(gives -> ofSensor(now, gives));
     if (counts) {
       raw(
           "volts written down as counts",
@@ -296,6 +311,18 @@ final class EntrySlips {
           "Take the readings as counts",
           RawUnit.COUNTS);
     }
+  }
+
+  /** What the sensor itself gives, written down where volts or counts are expected. */
+  private void ofSensor(RawUnit now, RawUnit own) {
+    RawScale scale =
+        RawScale.of(own, channel.design().converter(), Optional.of(path)).orElseThrow();
+    raw(
+        "%s written down as %s".formatted(own.title(), now.title()),
+        scale::volts,
+        x -> x,
+        "Take the readings as " + own.title(),
+        own);
   }
 
   private void raw(

@@ -9,6 +9,7 @@ import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.element.Measurand;
 import nocking.path.SignalPath;
+import nocking.points.RawScale;
 import nocking.quantity.QuantityException;
 
 /**
@@ -39,7 +40,10 @@ public record PointsMisfit(double worst, int worstPoint, double gain, List<Cause
    * @return empty where the points agree with the design, or there are none
    */
   public static Optional<PointsMisfit> of(Channel c, SignalPath path, List<SensorCard> cards) {
-    Readings r = Readings.of(c, path);
+    Optional<RawScale> scale =
+        RawScale.of(c.calibration().points().raw(), c.design().converter(), Optional.of(path));
+    if (scale.isEmpty()) return Optional.empty();
+    Readings r = Readings.of(c, path, scale.get());
     if (r.size() == 0) return Optional.empty();
     var trials = new Trials(c, path, r);
     double[] left = trials.design();

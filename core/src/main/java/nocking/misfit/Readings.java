@@ -3,11 +3,13 @@ package nocking.misfit;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.TreeSet;
+import java.util.function.DoubleUnaryOperator;
 import java.util.stream.IntStream;
 import nocking.channel.Channel;
-import nocking.converter.Converter;
 import nocking.path.SignalPath;
+import nocking.points.RawScale;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 
@@ -16,11 +18,22 @@ import nocking.points.ReferencePoint;
  *
  * @param index of each in the document
  * @param applied channel's unit
+ * @param raw as read, in the unit of the points
  * @param volts at the converter
  * @param limit what tolerance, noise and one count allow at each, channel's unit
  * @param slope volts per one of the channel's unit at each, never negative
+ * @param scale what a reading stands for at the converter
+ * @param unit of the points
  */
-record Readings(int[] index, double[] applied, double[] volts, double[] limit, double[] slope) {
+record Readings(
+    int[] index,
+    double[] applied,
+    double[] raw,
+    double[] volts,
+    double[] limit,
+    double[] slope,
+    RawScale scale,
+    RawUnit unit) {
   private static final double NOISE_SIGMAS = 2;
 
   /** Points that tell what there is to tell of a design. */
@@ -39,8 +52,8 @@ record Readings(int[] index, double[] applied, double[] volts, double[] limit, d
    * Of many points some, evenly over their order, and those that are furthest off: each cause is
    * tried at each of them many times over.
    */
-  static Readings of(Channel c, SignalPath path) {
-    Readings all = all(c, path);
+  static Readings of(Channel c, SignalPath path, RawScale scale) {
+    Readings all = all(c, path, scale);
     if (all.size() <= TELLING) return all;
     double[] off = all.off(path);
     var chosen = new TreeSet<Integer>();
@@ -55,9 +68,35 @@ record Readings(int[] index, double[] applied, double[] volts, double[] limit, d
     return new Readings(
         Arrays.stream(some).map(i -> all.index[i]).toArray(),
         Arrays.stream(some).mapToDouble(i -> all.applied[i]).toArray(),
+        Arrays.stream(some).mapToDouble(i -> all.raw[i]).toArray(),
         Arrays.stream(some).mapToDouble(i -> all.volts[i]).toArray(),
         Arrays.stream(some).mapToDouble(i -> all.limit[i]).toArray(),
-        Arrays.stream(some).mapToDouble(i -> all.slope[i]).toArray());
+        Arrays.stream(some).mapToDouble(i -> all.slope[i]).toArray(),
+        all.scale,
+        all.unit);
+  }
+
+  /** True for readings of the sensor alone, which tell nothing of what follows it. */
+  boolean ofSensor() {
+    return unit.ofSensor();
+  }
+
+  /** Volts for all of them, where each reading is a number of times what it should be. */
+  double[] dividedBy(double factor) {
+    return ofSensor()
+        ? changed(r -> r / factor)
+        : Arrays.stream(volts).map(v -> v / factor).toArray();
+  }
+
+  /** Volts for all of them, where each reading is too high by the same, of ohms in ohms. */
+  double[] lowerBy(double offset) {
+    return ofSensor()
+        ? changed(r -> r - offset)
+        : Arrays.stream(volts).map(v -> v - offset).toArray();
+  }
+
+  private double[] changed(DoubleUnaryOperator change) {
+    return Arrays.stream(raw).map(r -> scale.volts(change.applyAsDouble(r))).toArray();
   }
 
   /** How far each is from a design, in what it may be; what has no value there is furthest. */
@@ -72,8 +111,11 @@ record Readings(int[] index, double[] applied, double[] volts, double[] limit, d
 
   /** True where every point that counts agrees with the design. */
   static boolean agree(Channel c, SignalPath path) {
-    double[] off = all(c, path).off(path);
-    return Arrays.stream(off).allMatch(e -> e <= 1);
+    RawUnit unit = c.calibration().points().raw();
+    return RawScale.of(unit, c.design().converter(), Optional.of(path))
+        .map(s -> all(c, path, s).off(path))
+        .map(off -> Arrays.stream(off).allMatch(e -> e <= 1))
+        .orElse(false);
   }
 
   /** Places of the points that count, in the document. */
@@ -82,11 +124,20 @@ record Readings(int[] index, double[] applied, double[] volts, double[] limit, d
     return IntStream.range(0, all.size()).filter(i -> all.get(i).counts()).toArray();
   }
 
-  private static Readings all(Channel c, SignalPath path) {
+  private static Readings all(Channel c, SignalPath path, RawScale scale) {
     List<ReferencePoint> all = c.calibration().points().points();
     int[] counting = counting(c);
     int n = counting.length;
-    var r = new Readings(counting, new double[n], new double[n], new double[n], new double[n]);
+    var r =
+        new Readings(
+            counting,
+            new double[n],
+            new double[n],
+            new double[n],
+            new double[n],
+            new double[n],
+            scale,
+            c.calibration().points().raw());
     double width = c.definition().working().width();
     double stated = c.definition().toleranceOrNaN();
     double tolerance = Double.isNaN(stated) ? WITHOUT_TOLERANCE * width : stated;
@@ -99,24 +150,26 @@ record Readings(int[] index, double[] applied, double[] volts, double[] limit, d
     for (int k = 0; k < n; k++) {
       ReferencePoint p = all.get(counting[k]);
       r.applied[k] = p.applied().number();
-      r.volts[k] = volts(c, p.mean());
+      r.raw[k] = p.mean();
+      r.volts[k] = scale.volts(p.mean());
       double own = Math.abs(path.at(r.applied[k]).sensitivity());
       // Where the curve is flat, or an applied value lies where it has none, the range has a mean.
       r.slope[k] = own > 0.05 * mean ? own : mean;
-      r.limit[k] = tolerance + (NOISE_SIGMAS * noise + path.converter().step()) / r.slope[k];
+      r.limit[k] =
+          tolerance
+              + (NOISE_SIGMAS * volts(scale, p.mean(), noise) + path.converter().step())
+                  / r.slope[k];
     }
     return r;
   }
 
-  static double volts(Channel c, double raw) {
-    return c.calibration().points().raw() == RawUnit.VOLTS
-        ? raw
-        : c.design().converter().volts(raw);
+  /** Volts that a small amount of what is read is worth about a reading. */
+  private static double volts(RawScale scale, double at, double amount) {
+    return Math.abs(scale.volts(at + amount) - scale.volts(at));
   }
 
-  /** Pooled standard deviation of repeated readings, volts; 0 without any. */
+  /** Pooled standard deviation of repeated readings, as read; 0 without any. */
   private static double noise(Channel c) {
-    Converter converter = c.design().converter();
     double sum = 0;
     int freedom = 0;
     for (ReferencePoint p : c.calibration().points().counting()) {
@@ -128,7 +181,6 @@ record Readings(int[] index, double[] applied, double[] volts, double[] limit, d
       freedom += more;
     }
     if (freedom == 0) return 0;
-    double pooled = Math.sqrt(sum / freedom);
-    return c.calibration().points().raw() == RawUnit.VOLTS ? pooled : pooled * converter.step();
+    return Math.sqrt(sum / freedom);
   }
 }

@@ -80,7 +80,7 @@ final class Trials {
   }
 
   private boolean counts() {
-    return channel.calibration().points().raw() != RawUnit.VOLTS;
+    return channel.calibration().points().raw() == RawUnit.COUNTS;
   }
 
   /** Logarithm of the likelihood of departures, each divided by what it may be. */

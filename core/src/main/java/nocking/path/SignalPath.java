@@ -424,6 +424,19 @@ public final class SignalPath {
     return volts;
   }
 
+  /**
+   * Volts at the converter for what the sensor itself gives, whatever made it give that; rails are
+   * in force. For a sensor that no stage loads: a resistance, or a current.
+   */
+  public double outputOf(double signal) {
+    double volts = signal;
+    for (int i = 1; i < relations.size(); i++) {
+      double wanted = relations.get(i).applyAsDouble(volts);
+      volts = rails.get(i).map(r -> r.clamp(wanted)).orElse(wanted);
+    }
+    return volts;
+  }
+
   /** The quantity for volts at the converter, without rails. */
   public double quantity(double volts) {
     return inverseFunction.applyAsDouble(volts);

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
-import nocking.quantity.QuantityException;
 
 /**
  * The reference points of a channel.
@@ -15,9 +14,6 @@ public record PointSet(RawUnit raw, List<ReferencePoint> points) {
   public static final PointSet EMPTY = new PointSet(RawUnit.VOLTS, List.of());
 
   public PointSet {
-    if (raw == RawUnit.OHMS) {
-      throw new QuantityException("points are read in volts or counts; read ohms");
-    }
     points = List.copyOf(points);
   }
 

@@ -1,6 +1,7 @@
 package nocking.quantity;
 
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.regex.Pattern;
 
@@ -24,11 +25,16 @@ public final class QuantityParser {
 
   private static final Pattern RATIO = Pattern.compile("[%‰]|ppm|[A-Za-zµΩ]\\s*/\\s*[A-Za-zµΩ]");
 
+  /** In whose fields a prefix stands for the unit with it. */
+  private static final Set<Dimension> ELECTRICAL =
+      Set.of(Dimension.VOLTAGE, Dimension.CURRENT, Dimension.RESISTANCE);
+
   private final String text;
   private final Function<String, Optional<Quantity>> symbols;
   private final boolean prefixFirst;
   private int at;
   private int depth;
+  private boolean prefixed;
 
   private QuantityParser(
       String text, Function<String, Optional<Quantity>> symbols, boolean prefixFirst) {
@@ -54,7 +60,8 @@ public final class QuantityParser {
   /**
    * The value of a number field in its own unit. A plain number is taken in that unit; another unit
    * of the same dimension is converted; a unit at the very end may belong to the whole expression
-   * ({@code 3.3/2 V}); and {@code 530m} in a voltage field is milli, not metres.
+   * ({@code 3.3/2 V}); and {@code 530m} in a voltage field is milli, not metres. A prefix by itself
+   * is one of the volt, ampere or ohm: {@code 12.3m} in a field of milliamperes is 12.3 of them.
    *
    * @return the number before {@code unit}
    * @throws QuantityException one sentence that says what was read and what was expected
@@ -67,14 +74,16 @@ public final class QuantityParser {
     QuantityException first = null;
     for (boolean prefixFirst : new boolean[] {false, true}) {
       try {
-        Quantity q = new QuantityParser(t, name -> Optional.empty(), prefixFirst).whole();
+        var parser = new QuantityParser(t, name -> Optional.empty(), prefixFirst);
+        Quantity q = parser.whole();
         if (q.dimension().isNone() && !unit.dimension().isNone()) {
           // A share of what? One hundredth of the number is never what was meant.
           if (RATIO.matcher(t).find()) {
             throw new QuantityException(
                 "'%s' is a share; expected %s".formatted(t, expected(unit)));
           }
-          return finite(q.si(), t);
+          boolean ofBase = parser.prefixed && ELECTRICAL.contains(unit.dimension());
+          return finite(ofBase ? unit.fromSi(q.si()) : q.si(), t);
         }
         if (q.dimension().isNone() && unit.dimension().isNone()) {
           // 2 in a field of mV/V is 2 mV/V, and so is 2 mV/V itself, although both are plain
@@ -232,6 +241,7 @@ public final class QuantityParser {
       return mantissa;
     }
     String letter = text.substring(at, at + 1);
+    prefixed = true;
     int from = ++at;
     while (at < text.length() && Character.isDigit(text.charAt(at))) at++;
     double value = Double.parseDouble(digits + "." + text.substring(from, at));
@@ -271,6 +281,7 @@ public final class QuantityParser {
 
   /** A prefix may be followed by a unit after a space: {@code 4.7 k ohm}. */
   private Quantity prefixed(Quantity q, double prefix) {
+    prefixed = true;
     return withUnit(Quantity.number(Unit.scaled(q.si(), prefix)), true);
   }
 

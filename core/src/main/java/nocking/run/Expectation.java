@@ -1,5 +1,7 @@
 package nocking.run;
 
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.List;
 import nocking.quantity.QuantityException;
 
@@ -13,11 +15,19 @@ import nocking.quantity.QuantityException;
  *     unit, above 0
  * @param low below it a reading can only be a fault; null where there is no such limit
  * @param high above it a reading can only be a fault; null where there is no such limit
+ * @param share of what is expected by which it may be off, where that is less than the allowance:
+ *     for readings over decades; null where the allowance holds everywhere
  */
 public record Expectation(
-    List<Double> at, List<Double> raw, double allowance, Double low, Double high) {
+    List<Double> at,
+    List<Double> raw,
+    double allowance,
+    Double low,
+    Double high,
+    @JsonInclude(JsonInclude.Include.NON_NULL) Double share) {
   private static final int MOST_ROWS = 1000;
 
+  @JsonCreator
   public Expectation {
     at = at == null ? List.of() : List.copyOf(at);
     raw = raw == null ? List.of() : List.copyOf(raw);
@@ -45,6 +55,16 @@ public record Expectation(
       throw new QuantityException(
           "the limits of a reading must rise: read %s … %s".formatted(low, high));
     }
+    if (share != null && !(share > 0 && share < 1)) {
+      throw new QuantityException(
+          "the share by which a reading may be off reads %s, expected between 0 and 1"
+              .formatted(share));
+    }
+  }
+
+  /** One with the same allowance everywhere. */
+  public Expectation(List<Double> at, List<Double> raw, double allowance, Double low, Double high) {
+    this(at, raw, allowance, low, high, null);
   }
 
   /** What is read where so much is applied; NaN where nothing is known of it. */
@@ -55,6 +75,12 @@ public record Expectation(
     while (i < n - 1 && applied > at.get(i)) i++;
     double share = (applied - at.get(i - 1)) / (at.get(i) - at.get(i - 1));
     return raw.get(i - 1) + share * (raw.get(i) - raw.get(i - 1));
+  }
+
+  /** By how much a sound channel may be off where so much is applied. */
+  public double allowance(double applied) {
+    double expects = share == null ? Double.NaN : Math.abs(share * at(applied));
+    return expects < allowance ? expects : allowance;
   }
 
   /** True for a reading that only a fault gives. */

@@ -27,7 +27,7 @@ import nocking.wiring.Place;
  * @param identity what it answered when it was asked who it is; empty before
  * @param channel tag of the channel that it measures; empty where that is not settled
  * @param place key of the place at which it measures ({@link Place#key()}); empty for the signal at
- *     the receiver
+ *     the receiver, for ohms the sensor alone, for a current the loop
  */
 public record Instrument(
     String name,
@@ -139,9 +139,20 @@ public record Instrument(
     return place.startsWith(Place.Kind.SUPPLY_AT_JOINT.key());
   }
 
+  /**
+   * Where it measures. Where the book says nothing ohms are of the sensor alone, a current is the
+   * loop's, and the rest is the signal at the receiver.
+   */
+  public Place stands() {
+    if (!place.isEmpty()) return Place.ofKey(place);
+    if (reads(Unit.OHM)) return Place.of(Place.Kind.OHMS_AT_SENSOR);
+    if (reads(Unit.AMPERE)) return Place.of(Place.Kind.LOOP_CURRENT);
+    return Place.of(Place.Kind.SIGNAL_AT_RECEIVER);
+  }
+
   /** True when it reads what the receiver reads, as far as the book says where it stands. */
   public boolean atReceiver() {
-    return place.isEmpty() || place.equals(Place.Kind.SIGNAL_AT_RECEIVER.key());
+    return stands().kind() == Place.Kind.SIGNAL_AT_RECEIVER;
   }
 
   public Instrument withName(String v) {

@@ -4,7 +4,6 @@ import java.util.ArrayDeque;
 import java.util.Collections;
 import java.util.Deque;
 import java.util.Optional;
-import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 
 /**
@@ -67,7 +66,7 @@ final class Plausibility {
     if (beyond.size() == IN_A_ROW) beyond.removeFirst();
     beyond.addLast(raw);
     double spread = Collections.max(beyond) - Collections.min(beyond);
-    boolean rests = beyond.size() == IN_A_ROW && spread <= RESTS * expected().allowance();
+    boolean rests = beyond.size() == IN_A_ROW && spread <= RESTS * expected().allowance(applied);
     return rests ? Optional.of(limit(raw, applied)) : Optional.empty();
   }
 
@@ -93,7 +92,7 @@ final class Plausibility {
     }
     if (!Double.isFinite(expects)) return Optional.empty();
     double off = mean - expects;
-    double most = expected().allowance();
+    double most = expected().allowance(applied);
     if (Math.abs(off) > most && Math.abs(off - offset) > most) {
       return Optional.of(
           "%s, expected is about %s%s"
@@ -112,7 +111,7 @@ final class Plausibility {
     if (anyWay || !Double.isFinite(beforeAt)) return Optional.empty();
     double comes = expects - expected().at(beforeAt);
     double came = mean - before;
-    double least = SEEN * expected().allowance();
+    double least = SEEN * Math.max(expected().allowance(applied), expected().allowance(beforeAt));
     if (!(Math.abs(comes) > least)) return Optional.empty();
     boolean follows = Math.abs(came - comes) <= Math.max(FOLLOWS * Math.abs(comes), least);
     if (follows) return Optional.empty();
@@ -136,7 +135,7 @@ final class Plausibility {
     if (expected() == null || !Double.isFinite(mean)) return;
     double expects = expected().at(applied);
     if (doubted && Double.isFinite(expects)) {
-      boolean off = Math.abs(mean - expects) > expected().allowance();
+      boolean off = Math.abs(mean - expects) > expected().allowance(applied);
       if (off && !expected().fault(mean)) offset = mean - expects;
       if (moved(applied, mean, expects).isPresent()) anyWay = true;
     }
@@ -160,14 +159,10 @@ final class Plausibility {
   }
 
   private String amount(double v) {
-    return channel.raw() == RawUnit.VOLTS
-        ? Numbers.fixed(v, 4) + " V"
-        : Numbers.trimmed(v, 6) + " " + channel.raw().unit().symbol();
+    return channel.raw().amount(v);
   }
 
   private String signed(double v) {
-    return channel.raw() == RawUnit.VOLTS
-        ? Numbers.signed(1000 * v, 1) + " mV"
-        : Numbers.signed(v, 0) + " " + channel.raw().unit().symbol();
+    return channel.raw().signed(v);
   }
 }

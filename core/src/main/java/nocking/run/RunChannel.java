@@ -30,8 +30,9 @@ public record RunChannel(
       throw new QuantityException("a run needs channels; one has no name");
     }
     tag = tag == null || tag.isBlank() ? channel : tag;
-    if (raw == null || raw == RawUnit.OHMS) {
-      throw new QuantityException("%s is read in volts or counts".formatted(tag));
+    if (raw == null) {
+      throw new QuantityException(
+          "%s has no raw unit; it is volts, counts, ohms or milliamperes".formatted(tag));
     }
     if (meter == null) throw new QuantityException("%s has no meter".formatted(tag));
     if (settle == null) throw new QuantityException("%s has no rule to settle by".formatted(tag));

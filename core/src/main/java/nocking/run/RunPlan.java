@@ -14,6 +14,7 @@ import nocking.procedure.Taken;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.wiring.Place;
 
 /**
  * What a run is going to do.
@@ -147,8 +148,22 @@ public record RunPlan(
    */
   public void requireUnits() {
     reads(reference, Unit.of(unit));
-    for (RunChannel k : channels) reads(k.meter(), k.raw().unit());
+    for (RunChannel k : channels) {
+      reads(k.meter(), k.raw().unit());
+      stands(k);
+    }
     if (supply != null) reads(supply, Unit.VOLT);
+  }
+
+  /** Ohms and milliamperes are read where they are, volts and counts anywhere else. */
+  private static void stands(RunChannel k) {
+    Place place = k.meter().stands();
+    Unit there = place.unit(Unit.VOLT);
+    Unit wanted = k.raw() == RawUnit.COUNTS ? Unit.VOLT : k.raw().unit();
+    if (there.dimension().equals(wanted.dimension())) return;
+    throw new QuantityException(
+        "%s is read in %s, and %s stands at: %s, which is read in %s"
+            .formatted(k.tag(), k.raw().title(), k.meter().name(), place.title(), there.symbol()));
   }
 
   private static void reads(Instrument i, Unit wanted) {

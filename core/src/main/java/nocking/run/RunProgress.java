@@ -132,10 +132,7 @@ public final class RunProgress {
 
   /** An amount of a reading, and about what that is in the unit of the plan. */
   private String amount(RunChannel c, double v) {
-    String own =
-        c.raw() == RawUnit.VOLTS
-            ? Numbers.compact(v, c.raw().unit().symbol(), 2)
-            : Numbers.significant(v, 2) + " " + c.raw().title();
+    String own = c.raw().small(v, 2);
     boolean told = c.settle() instanceof SettleRule.Rest r && r.sensitivity() != 0;
     if (!told) return own;
     double per = Math.abs(((SettleRule.Rest) c.settle()).sensitivity());
@@ -472,7 +469,7 @@ public final class RunProgress {
       List<Double> then = before.readings().get(i);
       // Counts are coarse: two set points may well have one code.
       boolean same =
-          plan.channels().get(i).raw() == RawUnit.VOLTS
+          plan.channels().get(i).raw() != RawUnit.COUNTS
               && channels.get(i).frozen()
               && !then.isEmpty()
               && then.getLast() == channels.get(i).mean();

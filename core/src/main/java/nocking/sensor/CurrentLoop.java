@@ -91,6 +91,18 @@ public record CurrentLoop(
     return Optional.of(new Span(Math.min(least, FAILURE_LOW), Math.max(most, FAILURE_HIGH)));
   }
 
+  /**
+   * True for a loop that starts above nothing, so that a dead one can be told from an empty one.
+   */
+  public boolean liveZero() {
+    return Math.min(lowCurrent.number(), highCurrent.number()) > 0;
+  }
+
+  /** True for a current by which a transmitter reports a failure, or with which it is dead. */
+  public boolean failure(double amperes) {
+    return liveZero() && (amperes <= FAILURE_LOW || amperes >= FAILURE_HIGH);
+  }
+
   @Override
   public Span rated(Unit quantity) {
     return Span.between(low.number(), high.number());

@@ -37,7 +37,8 @@ public final class AcceptanceView {
         calibration.curve().get(),
         d.working(),
         d.toleranceOrNaN(),
-        channel.wiring().plan().thresholds());
+        channel.wiring().plan().thresholds(),
+        channel.acceptance().check().measured().raw().flatMap(calibration::scaleOf));
   }
 
   public Verdict verdict() {

@@ -8,6 +8,7 @@ import java.util.function.DoubleUnaryOperator;
 import java.util.stream.Stream;
 import nocking.algebra.AlgebraException;
 import nocking.channel.Adopted;
+import nocking.channel.Calibration;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
 import nocking.channel.SensorCard;
@@ -21,6 +22,7 @@ import nocking.fit.Samples;
 import nocking.fit.SecondOpinion;
 import nocking.fit.Trim;
 import nocking.misfit.PointsMisfit;
+import nocking.points.RawScale;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.QuantityException;
@@ -33,6 +35,7 @@ public final class CalibrationView {
   private final DesignView design;
   private final List<SensorCard> cards;
   private final Workings workings;
+  private final Lazy<Optional<RawScale>> scale;
   private final Lazy<Samples> samples;
   private final Map<String, Lazy<Optional<Fit>>> fitted = new ConcurrentHashMap<>();
   private final Lazy<Optional<Curve>> untrimmed;
@@ -48,6 +51,15 @@ public final class CalibrationView {
     this.design = design;
     this.cards = cards;
     this.workings = workings;
+    scale =
+        workings.once(
+            "what the readings stand for",
+            () ->
+                RawScale.of(
+                    channel.calibration().points().raw(),
+                    channel.design().converter(),
+                    design.path()),
+            Optional.empty());
     samples = workings.once("the reference points", this::gather, NO_SAMPLES);
     untrimmed = workings.once("the adopted curve", this::chooseCurve, Optional.empty());
     curve = workings.once("the trimmed curve", this::trimmed, Optional.empty());
@@ -56,11 +68,32 @@ public final class CalibrationView {
     misfit = workings.once("what the points contradict", this::contradiction, Optional.empty());
   }
 
-  /** Volts at the converter for a reference point's mean reading. */
+  /**
+   * What the readings of the points stand for at the converter; empty for ohms or milliamperes of a
+   * sensor that gives something else, or before a path that makes no sense.
+   */
+  public Optional<RawScale> scale() {
+    return scale.get();
+  }
+
+  /**
+   * What readings in a unit stand for at the converter, to be read by the curve that is gone by.
+   * Empty also for ohms and milliamperes where that curve was measured at the converter: it has in
+   * it what the stages really are, and what they make of the sensor's signal is known as designed
+   * only.
+   */
+  public Optional<RawScale> scaleOf(RawUnit unit) {
+    Calibration own = channel.calibration();
+    boolean asDesigned = own.designAdopted() || own.points().raw().ofSensor();
+    boolean apart = unit.ofSensor() && (!asDesigned || own.trim() != null);
+    return apart
+        ? Optional.empty()
+        : RawScale.of(unit, channel.design().converter(), design.path());
+  }
+
+  /** Volts at the converter for a reference point's mean reading; NaN where there are none. */
   public double volts(ReferencePoint point) {
-    return channel.calibration().points().raw() == RawUnit.VOLTS
-        ? point.mean()
-        : channel.design().converter().volts(point.mean());
+    return scale().map(s -> s.volts(point.mean())).orElse(Double.NaN);
   }
 
   /** Volts and applied quantity of the points that count, in their order. */
@@ -69,6 +102,7 @@ public final class CalibrationView {
   }
 
   private Samples gather() {
+    if (scale().isEmpty()) return NO_SAMPLES;
     List<ReferencePoint> points = channel.calibration().points().counting();
     return new Samples(
         points.stream().mapToDouble(this::volts).toArray(),

@@ -58,7 +58,12 @@ final class RawColumn {
         yield code -> f.applyAsDouble(converter().volts(code));
       }
       case OHMS -> ofOhms();
+      case MILLIAMPERES -> throw inMilliamperes();
     };
+  }
+
+  private static QuantityException inMilliamperes() {
+    return new QuantityException("a raw column is in volts, counts or ohms");
   }
 
   private DoubleUnaryOperator ofOhms() {
@@ -113,6 +118,7 @@ final class RawColumn {
       case COUNTS -> Optional.of(v -> converter().code(v));
       case OHMS ->
           design.path().map(p -> v -> design.sensorCurve().orElseThrow().at(p.quantity(v)));
+      case MILLIAMPERES -> Optional.empty();
     };
   }
 }

@@ -257,7 +257,7 @@ public final class ReceiverView {
       case VOLTS -> Optional.of(t);
       case COUNTS -> Optional.of(new Thresholds(counts(t.low()), counts(t.high())));
       // What a broken wire gives is volts; as ohms it would be any number at all.
-      case OHMS -> Optional.empty();
+      case OHMS, MILLIAMPERES -> Optional.empty();
     };
   }
 

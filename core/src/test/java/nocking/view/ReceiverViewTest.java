@@ -14,7 +14,6 @@ import nocking.channel.SensorCard;
 import nocking.channel.StoredCurve;
 import nocking.fault.Fault;
 import nocking.finding.Finding;
-import nocking.points.PointSet;
 import nocking.points.RawUnit;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
@@ -240,8 +239,8 @@ class ReceiverViewTest {
     assertThat(Analysis.of(volts).receiver().table().problem())
         .isEqualTo(
             "a raw column in ohms needs a sensor that is a resistance; this one gives a voltage");
-    assertThatThrownBy(() -> new PointSet(RawUnit.OHMS, List.of()))
-        .hasMessage("points are read in volts or counts; read ohms");
+    assertThatThrownBy(() -> spec.withAxis(RawUnit.MILLIAMPERES))
+        .hasMessage("a table counts in volts, counts or ohms; read milliamperes");
   }
 
   /** A measured curve counts in volts: in ohms it is what those ohms make behind the pull-up. */

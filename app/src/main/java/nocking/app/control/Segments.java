@@ -42,6 +42,15 @@ public final class Segments<T> extends HBox {
             });
   }
 
+  /** Shows some of the choices only. */
+  public void offer(List<T> some) {
+    for (var node : getChildren()) {
+      boolean offered = some.contains(node.getUserData());
+      node.setVisible(offered);
+      node.setManaged(offered);
+    }
+  }
+
   public void show(T choice) {
     showing = true;
     for (var toggle : group.getToggles()) {

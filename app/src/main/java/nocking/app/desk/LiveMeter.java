@@ -10,11 +10,12 @@ import nocking.bench.instrument.Connection;
 import nocking.bench.instrument.InstrumentException;
 import nocking.bench.instrument.Reference;
 import nocking.channel.Channel;
+import nocking.points.RawUnit;
 import nocking.quantity.Unit;
 import nocking.run.Instrument;
+import nocking.run.RunChannel;
 import nocking.run.RunPlan;
 import nocking.run.RunSnapshot;
-import nocking.wiring.Place;
 
 /**
  * What the meter at the selected channel reads: now and then while it is switched on, or once when
@@ -28,13 +29,14 @@ public final class LiveMeter {
   /** Nanoseconds between what a run tells. */
   private static final long SOME = 250_000_000;
 
-  private static final Place CONVERTER = Place.of(Place.Kind.SIGNAL_AT_RECEIVER);
+  /** What a meter may read, that first which says most of the channel. */
+  private static final List<Unit> READ = List.of(Unit.VOLT, Unit.OHM, Unit.AMPERE);
 
   private final Desk desk;
   private final List<Runnable> listeners = new ArrayList<>();
   private Poll poll;
   private String channel = "";
-  private double volts = Double.NaN;
+  private double heard = Double.NaN;
   private String trouble = "";
   private boolean following;
   private long told;
@@ -58,7 +60,7 @@ public final class LiveMeter {
         String why = "";
         try {
           if (open == null) open = Connection.open(meter);
-          read = inVolts(meter, open.read());
+          read = in(unit(meter), meter, open.read());
         } catch (InstrumentException e) {
           why = e.getMessage();
           if (e.breaks() && open != null) {
@@ -88,8 +90,13 @@ public final class LiveMeter {
     listeners.add(listener);
   }
 
-  private static double inVolts(Instrument meter, double v) {
-    return meter.unit().isEmpty() ? v : Unit.of(meter.unit()).convert(v, Unit.VOLT);
+  /** Ohms and milliamperes are shown as such, the rest in volts. */
+  private static RawUnit unit(Instrument meter) {
+    return meter.unit().isEmpty() ? RawUnit.VOLTS : RawUnit.of(Unit.of(meter.unit()));
+  }
+
+  private static double in(RawUnit unit, Instrument meter, double v) {
+    return meter.unit().isEmpty() ? v : Unit.of(meter.unit()).convert(v, unit.unit());
   }
 
   /** The meter that is at the selected channel; empty where none is. */
@@ -97,19 +104,16 @@ public final class LiveMeter {
     return desk.channel()
         .flatMap(
             c ->
-                desk.book().instruments().stream()
-                    .filter(i -> i.standsAt(c.tag()) && !i.atSupply() && i.reads(Unit.VOLT))
+                READ.stream()
+                    .flatMap(u -> standing(c, u).stream())
                     .findFirst()
                     .or(() -> desk.runs().standIn().flatMap(b -> b.meter(c.tag()))));
   }
 
-  /** Where it is measured. */
-  private Place place() {
-    return meter()
-        .map(Instrument::place)
-        .filter(p -> !p.isEmpty())
-        .map(Place::ofKey)
-        .orElse(CONVERTER);
+  private Optional<Instrument> standing(Channel c, Unit read) {
+    return desk.book().instruments().stream()
+        .filter(i -> i.standsAt(c.tag()) && !i.atSupply() && i.reads(read))
+        .findFirst();
   }
 
   /** True while readings come by themselves. */
@@ -159,7 +163,7 @@ public final class LiveMeter {
   private void off() {
     following = false;
     end();
-    volts = Double.NaN;
+    heard = Double.NaN;
     trouble = "";
     tell();
   }
@@ -187,7 +191,7 @@ public final class LiveMeter {
     if (same) return;
     end();
     channel = id;
-    volts = Double.NaN;
+    heard = Double.NaN;
     trouble = "";
     if (meter.isPresent()) {
       poll = new Poll(meter.get());
@@ -198,7 +202,7 @@ public final class LiveMeter {
 
   private void heard(Poll by, double v, String why) {
     if (by != poll) return;
-    volts = v;
+    heard = v;
     trouble = why;
     tell();
   }
@@ -208,8 +212,8 @@ public final class LiveMeter {
     listeners.forEach(Runnable::run);
   }
 
-  /** The newest volts of a run that reads the selected channel. */
-  private Optional<Double> running() {
+  /** The newest reading of a run that reads the selected channel. */
+  private Optional<LiveReading> running() {
     Optional<RunSnapshot> now = desk.runs().running() ? desk.runs().now() : Optional.empty();
     return desk.channel()
         .flatMap(
@@ -218,19 +222,30 @@ public final class LiveMeter {
                     n -> {
                       int at = BenchRuns.place(n.plan(), c.id());
                       boolean has = at >= 0 && n.last().isPresent();
-                      return has ? Optional.of(n.last().get().raw().get(at)) : Optional.empty();
+                      return has
+                          ? Optional.of(
+                              reading(n.plan().channels().get(at), n.last().get().raw().get(at)))
+                          : Optional.empty();
                     }));
   }
 
   /** What is read now; empty while it is switched off or nothing was read yet. */
   public Optional<LiveReading> now() {
     if (!following || desk.channel().isEmpty()) return Optional.empty();
-    double v = running().orElse(volts);
-    return Double.isNaN(v) ? Optional.empty() : Optional.of(reading(v));
+    return running()
+        .or(() -> meter().map(m -> reading(m, heard)))
+        .filter(r -> !Double.isNaN(r.raw()));
   }
 
-  private LiveReading reading(double v) {
-    return LiveReading.of(desk.analysis(), place(), v, applied());
+  private LiveReading reading(Instrument meter, double v) {
+    return LiveReading.of(desk.analysis(), meter.stands(), unit(meter), v, applied());
+  }
+
+  private LiveReading reading(RunChannel c, double v) {
+    boolean counts = c.raw() == RawUnit.COUNTS;
+    double raw = counts ? desk.channel().orElseThrow().design().converter().volts(v) : v;
+    RawUnit unit = counts ? RawUnit.VOLTS : c.raw();
+    return LiveReading.of(desk.analysis(), c.meter().stands(), unit, raw, applied());
   }
 
   /**
@@ -253,7 +268,7 @@ public final class LiveMeter {
 
   /** Reads once and hands it over; says so where it cannot be read. */
   public void take(Consumer<LiveReading> taker) {
-    Optional<LiveReading> now = running().map(this::reading).or(this::now);
+    Optional<LiveReading> now = running().or(this::now);
     if (now.isPresent()) {
       taker.accept(now.get());
       return;
@@ -272,16 +287,16 @@ public final class LiveMeter {
         () -> once(meter.get()),
         o -> {
           if (!desk.channel().map(c -> c.id().equals(id)).orElse(false)) return;
-          if (o.why.isEmpty()) taker.accept(reading(o.volts));
+          if (o.why.isEmpty()) taker.accept(reading(meter.get(), o.raw));
           else desk.say(o.why, true);
         });
   }
 
-  private record Once(double volts, String why) {}
+  private record Once(double raw, String why) {}
 
   private static Once once(Instrument meter) {
     try (Reference r = Connection.open(meter)) {
-      return new Once(inVolts(meter, r.read()), "");
+      return new Once(in(unit(meter), meter, r.read()), "");
     } catch (InstrumentException e) {
       return new Once(Double.NaN, e.getMessage() + ".");
     }
@@ -291,6 +306,6 @@ public final class LiveMeter {
   void forget() {
     following = false;
     end();
-    volts = Double.NaN;
+    heard = Double.NaN;
   }
 }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.random.RandomGenerator;
 import java.util.random.RandomGeneratorFactory;
+import nocking.points.RawUnit;
 import nocking.procedure.Deed;
 
 /**
@@ -213,6 +214,28 @@ public final class BenchModel {
         };
     p.frozen = v;
     return v;
+  }
+
+  /**
+   * Ohms or amperes that a meter reads of a sensor by itself, unplugged or in its loop; infinite
+   * for ohms of an open wire.
+   *
+   * @throws IllegalArgumentException for a sensor that gives a voltage
+   */
+  public synchronized double own(int sensor) {
+    Probe p = probes.get(sensor);
+    TrueSensor.Own own =
+        p.sensor
+            .own()
+            .orElseThrow(() -> new IllegalArgumentException(p.sensor.tag() + " gives a voltage"));
+    boolean ohms = own.unit() == RawUnit.OHMS;
+    if (p.fault == Fault.PULLED_WIRE) return ohms ? Double.POSITIVE_INFINITY : 0;
+    // A meter has a battery of its own for ohms.
+    Fault now = p.fault;
+    if (ohms && now == Fault.FLAT_BATTERY) p.fault = Fault.NONE;
+    double volts = volts(sensor);
+    if (now == Fault.FLAT_BATTERY) p.fault = now;
+    return own.ofVolts().applyAsDouble(volts);
   }
 
   /** Puts a sensor deeper than the reference, in millimetres. */

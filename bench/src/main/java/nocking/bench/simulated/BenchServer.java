@@ -11,6 +11,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.regex.Pattern;
+import nocking.points.RawUnit;
 import nocking.procedure.Deed;
 import nocking.quantity.Sentence;
 import nocking.run.Instrument;
@@ -27,6 +29,11 @@ public final class BenchServer implements AutoCloseable {
 
   /** Millimetres that a probe may be off its depth. */
   private static final double FARTHEST = 1e6;
+
+  /** SCPI-1999, volume 2, MEASure:RESistance? and MEASure:CURRent?. */
+  private static final Pattern OWN =
+      Pattern.compile(
+          "MEAS(?:URE)?(?::SCAL(?:AR)?)?:(?:F?RES(?:ISTANCE)?|CURR(?:ENT)?(?::DC)?)\\?");
 
   private final BenchModel model;
   private final double speed;
@@ -119,6 +126,7 @@ public final class BenchServer implements AutoCloseable {
       if (upper.matches("SYST(?:EM)?:VERS(?:ION)?\\?")) return "1999.0";
       if (upper.matches("SOUR(?:CE)?\\?") && index == 0) return number(model.target());
       if (upper.startsWith("SOUR") && index == 0) return set(line);
+      if (index > 0 && OWN.matcher(upper).matches()) return own(upper);
       if (upper.equals("READ?") || upper.startsWith("MEAS")) return reading();
       // The reading that was taken last, without another one.
       if (upper.matches("FETC(?:H)?\\?")) return last.isEmpty() ? reading() : last;
@@ -162,6 +170,21 @@ public final class BenchServer implements AutoCloseable {
         error = "-104,\"Data type error\"";
       }
       return "";
+    }
+
+    /** Ohms or amperes of the sensor by itself, which not every one has. */
+    private String own(String upper) {
+      boolean ohms = upper.contains("RES");
+      boolean has =
+          scene().sensors().get(index - 1).own().stream()
+              .anyMatch(o -> (o.unit() == RawUnit.OHMS) == ohms);
+      if (!has) {
+        error = "-221,\"Settings conflict\"";
+        return "";
+      }
+      double v = model.own(index - 1);
+      last = Double.isInfinite(v) ? "9.9E37" : number(v);
+      return last;
     }
 
     private String reading() {

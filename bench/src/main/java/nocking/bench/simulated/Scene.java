@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
+import nocking.points.RawUnit;
 import nocking.procedure.LearntEnds;
 import nocking.procedure.MechanicalTrim;
 import nocking.procedure.Procedure;
@@ -36,14 +37,20 @@ public record Scene(
 
   private static final double ZERO_CELSIUS = 273.15;
 
+  private static final double RACEWAY_PULL_UP = 18.02e3;
+
+  /** Burden of the header tank's loop as it is. */
+  private static final double TANK_BURDEN = 149.9;
+
   /** Thermistor and pull-up as they are: 20 Ω and 8 K of β from nominal. */
   private static double raceway(double t) {
     double ohms = 10020 * Math.exp(3858 * (1 / (t + ZERO_CELSIUS) - 1 / (25 + ZERO_CELSIUS)));
-    return 3.3 * ohms / (ohms + 18.02e3);
+    return 3.3 * ohms / (ohms + RACEWAY_PULL_UP);
   }
 
   private static TrueSensor thermistor() {
-    return new TrueSensor("RW-T1", Scene::raceway, 6, 0.0004, 0, 0.0002, 3.3);
+    return new TrueSensor("RW-T1", Scene::raceway, 6, 0.0004, 0, 0.0002, 3.3)
+        .withOwn(RawUnit.OHMS, v -> RACEWAY_PULL_UP * v / (3.3 - v));
   }
 
   /** Litres in the sump at a level in metres: a trough that widens upwards. */
@@ -100,7 +107,14 @@ public record Scene(
               Stimulus.steady("m", 0, 4, 4, 0.0005, 0.001).withRate(0.05).withWaves(0.004, 2.3),
               List.of(
                   new TrueSensor(
-                      "HD-L1", x -> 149.9 * (0.00402 + 0.003996 * x), 1, 0.0004, 0, 0, 3.3)),
+                          "HD-L1",
+                          x -> TANK_BURDEN * (0.00402 + 0.003996 * x),
+                          1,
+                          0.0004,
+                          0,
+                          0,
+                          3.3)
+                      .withOwn(RawUnit.MILLIAMPERES, v -> v / TANK_BURDEN)),
               "Water and pumps: isolate the pump before reaching into the tank."),
           new Scene(
               "sump",

@@ -80,12 +80,12 @@ public final class PointsCsv {
         columns.applied(), columns.readings(), columns.direction(), columns.leftOut());
   }
 
-  /** Unit of the raw readings: counts where the file's units row says so, else volts. */
+  /** Unit of the raw readings, as the file says it. */
   public static RawUnit rawUnit(ColumnFile file, Mapping mapping, RawUnit otherwise) {
     return mapping.readings().stream()
         .flatMap(i -> file.unit(i).stream())
         .findFirst()
-        .map(u -> u.dimension().equals(Unit.COUNTS.dimension()) ? RawUnit.COUNTS : RawUnit.VOLTS)
+        .map(RawUnit::of)
         .orElse(otherwise);
   }
 
@@ -119,7 +119,8 @@ public final class PointsCsv {
     return points;
   }
 
-  private static Value value(ColumnFile file, ColumnFile.Row row, int column, Unit unit) {
+  /** A cell in a unit; what it says in another one is converted and kept as typed. */
+  static Value value(ColumnFile file, ColumnFile.Row row, int column, Unit unit) {
     Unit stated = file.unit(column).orElse(unit);
     if (!stated.dimension().equals(unit.dimension())) {
       throw new ColumnException(

@@ -22,6 +22,8 @@ import nocking.app.control.StateSign;
 import nocking.app.desk.Desk;
 import nocking.app.step.BlockPaste;
 import nocking.app.step.Sheet;
+import nocking.book.exchange.CheckColumns;
+import nocking.book.exchange.ColumnException;
 import nocking.channel.Channel;
 import nocking.check.CheckPoint;
 import nocking.check.CheckRow;
@@ -32,6 +34,7 @@ import nocking.converter.Converter;
 import nocking.path.TestPoint;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -60,17 +63,14 @@ public final class CheckSheet implements Sheet {
     this.desk = desk;
     measured =
         new Segments<>(
-            "measured",
-            List.of(Measured.values()),
-            m -> m.name().toLowerCase(Locale.ROOT),
-            this::takeMeasuredAs);
+            "measured", List.of(Measured.values()), Measured::title, this::takeMeasuredAs);
     grid =
         new Grid(
                 "checks",
                 "No check inputs yet. Type the first one below, or take five over the range.",
                 List.of(
                     Column.typed("applied", 95, true, this::applied, this::takeApplied),
-                    Column.shown("expected V", 95, true, i -> row(i, r -> expected(r))),
+                    Column.shown("expected V", 95, true, i -> row(i, this::expected)),
                     Column.shown(
                         "raw", 65, true, i -> row(i, r -> String.valueOf(r.expectedCode()))),
                     Column.shown(
@@ -88,8 +88,7 @@ public final class CheckSheet implements Sheet {
                     Column.shown(
                         "% of span",
                         80, true, i -> done(i, r -> Numbers.signed(r.percentOfSpan(), 2))),
-                    Column.shown(
-                        "mV", 70, true, i -> done(i, r -> Numbers.signed(r.millivolts(), 1))),
+                    Column.shown("mV", 70, true, i -> done(i, this::millivolts)),
                     Column.shown(
                             "verdict",
                             85,
@@ -144,6 +143,8 @@ public final class CheckSheet implements Sheet {
   }
 
   private String expected(CheckRow r) {
+    Measured as = sheet().measured();
+    if (as.ofSensor()) return Numbers.trimmed(r.expected(as), 6);
     return Numbers.fixed(
         r.expectedNodes().getLast(),
         Numbers.decimalsFor(desk.channel().orElseThrow().design().converter().step()) - 1);
@@ -172,11 +173,19 @@ public final class CheckSheet implements Sheet {
   }
 
   private Unit measuredUnit() {
-    return switch (sheet().measured()) {
-      case READING -> desk.channel().orElseThrow().unit();
-      case VOLTS -> Unit.VOLT;
-      case COUNTS -> Unit.COUNTS;
-    };
+    return sheet().measured().unit(desk.channel().orElseThrow().unit());
+  }
+
+  /** What is measured already is offered, too, whatever the sensor has become. */
+  private static List<Measured> offered(Channel c) {
+    var list = new ArrayList<>(Measured.of(c.design().sensor()));
+    Measured now = c.acceptance().check().measured();
+    if (!list.contains(now)) list.add(now);
+    return list;
+  }
+
+  private String millivolts(CheckRow r) {
+    return Double.isNaN(r.millivolts()) ? "–" : Numbers.signed(r.millivolts(), 1);
   }
 
   private void takeApplied(int i, String text) {
@@ -221,7 +230,7 @@ public final class CheckSheet implements Sheet {
     List<CheckPoint> cleared =
         sheet().points().stream().map(p -> new CheckPoint(p.applied(), null)).toList();
     desk.edit(
-        "measure as " + as.name().toLowerCase(Locale.ROOT),
+        "measure as " + as.title(),
         "",
         c -> c.acceptance(a -> a.withCheck(new CheckTable(as, cleared))));
     if (entered)
@@ -254,35 +263,12 @@ public final class CheckSheet implements Sheet {
   }
 
   private void paste(int row, int column, String block) {
-    Unit own = desk.channel().orElseThrow().unit();
-    var points = new ArrayList<>(sheet().points());
-    int line = 0;
-    for (String text : block.lines().filter(l -> !l.isBlank()).toList()) {
-      String[] cells = text.split("\t");
-      int at = row + line++;
-      try {
-        boolean onlyMeasured = column > 0;
-        Value applied =
-            onlyMeasured
-                ? at < points.size() ? points.get(at).applied() : null
-                : Value.typed(cells[0], own);
-        if (applied == null) break;
-        String second = onlyMeasured ? cells[0] : cells.length > 1 ? cells[1] : "";
-        Value m = second.isBlank() ? null : Value.typed(second, measuredUnit());
-        var point = new CheckPoint(applied, m);
-        if (at < points.size()) points.set(at, point);
-        else points.add(point);
-      } catch (QuantityException e) {
-        throw new QuantityException(
-            "The pasted block, row %d: %s. Nothing was pasted.".formatted(line, e.getMessage()));
-      }
+    try {
+      CheckTable next = CheckColumns.with(desk.channel().orElseThrow(), row, column > 0, block);
+      desk.edit("paste check values", "", c -> c.acceptance(a -> a.withCheck(next)));
+    } catch (ColumnException | QuantityException e) {
+      throw new QuantityException(Sentence.capital(e.getMessage()) + ". Nothing was pasted.");
     }
-    desk.edit(
-        "paste check values",
-        "",
-        c ->
-            c.acceptance(
-                a -> a.withCheck(new CheckTable(c.acceptance().check().measured(), points))));
   }
 
   private void showNodes() {
@@ -324,25 +310,39 @@ public final class CheckSheet implements Sheet {
     if (row >= sheet().points().size()) {
       throw new QuantityException("There is no check input that is not measured yet");
     }
-    r.requireConverter();
+    Measured as = sheet().measured();
+    if (!as.ofSensor()) r.requireConverter();
     Converter k = desk.channel().orElseThrow().design().converter();
     takeMeasured(
         row,
-        switch (sheet().measured()) {
+        switch (as) {
           case VOLTS -> r.value(k.step()).typed();
           case COUNTS -> String.valueOf(k.code(r.volts()));
           case READING -> Numbers.fixed(r.quantity(), decimals() + 1);
+          case OHMS, MILLIAMPERES -> r.value(as.raw().orElseThrow()).typed();
         });
     return true;
   }
 
   /** What a meter reads beside what the chosen input expects. */
   private String beside(LiveReading r, CheckRow row) {
-    double off = 1000 * (r.volts() - row.expectedNodes().getLast());
-    return " The meter reads %s V, %s mV off."
-        .formatted(
-            r.value(desk.channel().orElseThrow().design().converter().step()).typed(),
-            Numbers.signed(off, 1));
+    double step = desk.channel().orElseThrow().design().converter().step();
+    return switch (r.place().kind()) {
+      case SIGNAL_AT_RECEIVER ->
+          " The meter reads %s V, %s mV off."
+              .formatted(
+                  r.value(step).typed(),
+                  Numbers.signed(1000 * (r.volts() - row.expectedNodes().getLast()), 1));
+      case OHMS_AT_SENSOR, OHMS_AT_RECEIVER -> ofSensor(r, row.expected(Measured.OHMS));
+      case LOOP_CURRENT -> ofSensor(r, row.expected(Measured.MILLIAMPERES));
+      // What is expected between the two ends is not worked out here.
+      default -> " The meter reads %s.".formatted(r.says(desk.analysis()));
+    };
+  }
+
+  private static String ofSensor(LiveReading r, double expected) {
+    return " The meter reads %s, %s off."
+        .formatted(r.unit().amount(r.raw()), r.unit().signed(r.raw() - expected));
   }
 
   @Override
@@ -365,6 +365,7 @@ public final class CheckSheet implements Sheet {
     Analysis a = desk.analysis();
     Channel c = a.channel();
     rows = a.acceptance().rows();
+    measured.offer(offered(c));
     measured.show(c.acceptance().check().measured());
     measured.setDisable(!desk.editable());
     five.setDisable(!desk.editable());
@@ -374,6 +375,8 @@ public final class CheckSheet implements Sheet {
     String u = c.definition().unit();
     var columns = grid.table().getColumns();
     columns.get(0).setText("applied " + u);
+    Measured as = c.acceptance().check().measured();
+    columns.get(1).setText("expected " + (as.ofSensor() ? measuredUnit().symbol() : "V"));
     columns.get(3).setText("should read " + u);
     columns
         .get(4)

@@ -29,6 +29,8 @@ import nocking.app.desk.StandIn;
 import nocking.bench.simulated.Fault;
 import nocking.bench.simulated.Scene;
 import nocking.channel.Channel;
+import nocking.points.RawScale;
+import nocking.points.RawUnit;
 import nocking.procedure.Procedure;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
@@ -151,7 +153,7 @@ final class InstrumentChoice {
   /** Nobody types a reading ten times: what is typed is averaged only where that is asked for. */
   private void chooseMeter(String name) {
     String id = channel().id();
-    boolean typed = name.equals(TYPED);
+    boolean typed = isTyped(name);
     desk.runs()
         .draft(id)
         .filter(p -> p.typed() != typed)
@@ -196,10 +198,25 @@ final class InstrumentChoice {
     var list = new ArrayList<String>();
     scene().map(InstrumentChoice::simulated).ifPresent(list::add);
     for (Instrument i : desk.book().instruments()) {
-      if (!i.byHand() && i.reads(Unit.VOLT)) list.add(i.name());
+      if (!i.byHand() && readable().stream().anyMatch(u -> i.reads(u.unit()))) list.add(i.name());
     }
-    list.add(TYPED);
+    readable().forEach(u -> list.add(typed(u)));
     return list;
+  }
+
+  /** In what the channel can be read: volts, and what its sensor gives by itself. */
+  private List<RawUnit> readable() {
+    var list = new ArrayList<>(List.of(RawUnit.VOLTS));
+    if (procedure().isEmpty()) RawScale.own(channel().design().sensor()).ifPresent(list::add);
+    return list;
+  }
+
+  private static String typed(RawUnit unit) {
+    return unit == RawUnit.VOLTS ? TYPED : "%s, in %s".formatted(TYPED, unit.title());
+  }
+
+  private static boolean isTyped(String name) {
+    return name.startsWith(TYPED);
   }
 
   private String referenceName() {
@@ -240,10 +257,14 @@ final class InstrumentChoice {
     for (Channel c : together(draft)) {
       Instrument m = meter(c, meterName, bench);
       int at = BenchRuns.place(draft, c.id());
+      RunChannel fresh = RunDraft.channel(desk.analysis(c), m, Unit.of(draft.unit()));
+      Optional<RunChannel> before =
+          at < 0 ? Optional.empty() : Optional.of(draft.channels().get(at));
+      // What is allowed in volts says nothing of ohms.
       RunChannel now =
-          at >= 0
-              ? draft.channels().get(at)
-              : RunDraft.channel(desk.analysis(c), m, Unit.of(draft.unit()));
+          before
+              .filter(b -> b.raw().ofSensor() == fresh.raw().ofSensor())
+              .orElseGet(() -> before.map(b -> fresh.withPlace(b.place())).orElse(fresh));
       read.add(new RunChannel(c.id(), c.tag(), now.raw(), m, now.settle(), now.place()));
     }
     return Optional.of(draft.withReference(ref).withChannels(read).withSupply(supply()));
@@ -265,7 +286,8 @@ final class InstrumentChoice {
   }
 
   private Instrument meter(Channel c, String name, Optional<StandIn> bench) {
-    if (name.equals(TYPED)) return Instrument.byHand(TYPED, Unit.VOLT);
+    Optional<RawUnit> typed = readable().stream().filter(u -> typed(u).equals(name)).findFirst();
+    if (typed.isPresent()) return Instrument.byHand(TYPED, typed.get().unit());
     Optional<Instrument> chosen =
         isSimulated(name)
             ? Optional.empty()
@@ -277,7 +299,7 @@ final class InstrumentChoice {
 
   /** Channels that the same stimulus reaches: at the same bench, or with a meter of their own. */
   private List<Channel> beside() {
-    if (procedure().isPresent() || meterName().equals(TYPED)) return List.of();
+    if (procedure().isPresent() || isTyped(meterName())) return List.of();
     Predicate<Channel> read = c -> standing(c).isPresent();
     if (isSimulated(meterName())) {
       Set<String> tags =

@@ -16,7 +16,6 @@ import nocking.analysis.RunExpectation;
 import nocking.app.control.EntryField;
 import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
-import nocking.points.RawUnit;
 import nocking.procedure.Step;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
@@ -354,9 +353,7 @@ final class RunCue extends VBox {
     double v = s.raw().get(channel);
     RunChannel c = plan.channels().get(channel);
     if (!Double.isFinite(v)) return "no reading";
-    return c.raw() == RawUnit.VOLTS
-        ? Numbers.fixed(v, 4) + " V"
-        : Numbers.trimmed(v, 6) + " " + c.raw().title();
+    return c.raw().amount(v);
   }
 
   private static String state(RunSnapshot n, int channel) {
@@ -387,8 +384,11 @@ final class RunCue extends VBox {
   }
 
   private static String small(double v, RunChannel c) {
-    return c.raw() == RawUnit.VOLTS
-        ? Numbers.significant(v * 1000, 2) + " mV"
-        : Numbers.significant(v, 2);
+    return switch (c.raw()) {
+      case VOLTS -> Numbers.significant(v * 1000, 2) + " mV";
+      case COUNTS -> Numbers.significant(v, 2);
+      case OHMS -> Numbers.significant(v, 2) + " Ω";
+      case MILLIAMPERES -> Numbers.significant(v * 1000, 2) + " µA";
+    };
   }
 }

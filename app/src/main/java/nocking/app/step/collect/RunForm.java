@@ -22,6 +22,7 @@ import nocking.app.control.Paper;
 import nocking.app.desk.Desk;
 import nocking.bench.simulated.Scene;
 import nocking.channel.Channel;
+import nocking.points.RawUnit;
 import nocking.procedure.Procedure;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -39,7 +40,6 @@ import nocking.run.Unsettled;
 /** What a run is going to do: the left side of the view of a run. */
 final class RunForm {
   private static final Unit SECOND = Unit.of("s");
-  private static final double MILLI = 1000;
   private static final double GAP = 5;
 
   /** Seconds that a surface usually takes to calm. */
@@ -74,6 +74,7 @@ final class RunForm {
   private final VBox planned;
   private final Paper paper;
   private final Runnable changed;
+  private RawUnit raw = RawUnit.VOLTS;
   private boolean showing;
 
   /**
@@ -243,12 +244,26 @@ final class RunForm {
     return InstrumentChoice.row(title, box);
   }
 
-  private static double milli(String t) {
-    return Value.typed(t, Unit.of("mV")).number() / MILLI;
+  /** Small amounts of it: millivolts, microamperes, ohms. */
+  private Unit small() {
+    return switch (raw) {
+      case VOLTS -> Unit.of("mV");
+      case COUNTS -> Unit.COUNTS;
+      case OHMS -> Unit.OHM;
+      case MILLIAMPERES -> Unit.of("µA");
+    };
+  }
+
+  private double milli(String t) {
+    return small().convert(Value.typed(t, small()).number(), raw.unit());
+  }
+
+  private double shown(double v) {
+    return raw.unit().convert(v, small());
   }
 
   /** Millivolts in a second; the seconds may be typed behind them. */
-  private static double milliPerSecond(String t) {
+  private double milliPerSecond(String t) {
     return milli(t.strip().endsWith("/s") ? t.strip().substring(0, t.strip().length() - 2) : t);
   }
 
@@ -387,13 +402,14 @@ final class RunForm {
     then.setValue(p.then());
     purpose.setValue(p.purpose());
     showing = false;
+    raw = p.channels().getFirst().raw();
     SettleRule rule = p.channels().getFirst().settle();
     visible(rule instanceof SettleRule.Dwell && !p.typed(), calm);
     visible(rule instanceof SettleRule.Stable && !p.typed(), deviation, slope, window);
     visible(rule instanceof SettleRule.Rest && !p.typed(), within, lag, lagSource);
     if (rule instanceof SettleRule.Dwell d) calm.show(Numbers.trimmed(d.seconds(), 4), "s");
     if (rule instanceof SettleRule.Rest r) {
-      within.show(Numbers.significant(MILLI * r.within(), 2), "mV");
+      within.show(Numbers.significant(shown(r.within()), 2), small().symbol());
       lag.show(Numbers.trimmed(r.lag(), 3), "s");
       UsualLag usual = UsualLag.of(channel());
       lagSource.setText(
@@ -401,8 +417,8 @@ final class RunForm {
               .formatted(Numbers.trimmed(usual.seconds(), 3), usual.source()));
     }
     if (rule instanceof SettleRule.Stable s) {
-      deviation.show(Numbers.trimmed(MILLI * s.deviation(), 3), "mV");
-      slope.show(Numbers.trimmed(MILLI * s.slope(), 3), "mV/s");
+      deviation.show(Numbers.trimmed(shown(s.deviation()), 3), small().symbol());
+      slope.show(Numbers.trimmed(shown(s.slope()), 3), small().symbol() + "/s");
       window.show(Numbers.trimmed(s.window(), 4), "s");
     }
     average.show(String.valueOf(p.average()), "rdgs");

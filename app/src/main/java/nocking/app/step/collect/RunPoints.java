@@ -14,7 +14,6 @@ import nocking.app.control.Paper;
 import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
 import nocking.fit.Curve;
-import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.run.RunPlan;
 import nocking.run.RunPoint;
@@ -124,7 +123,7 @@ final class RunPoints {
     rows = now;
     var columns = grid.table().getColumns();
     columns.get(1).setText(("applied " + plan.unit()).strip());
-    String raw = plan.channels().get(channel).raw() == RawUnit.VOLTS ? "V" : "counts";
+    String raw = plan.channels().get(channel).raw().unit().symbol();
     columns.get(2).setText("mean " + raw);
     columns.get(5).setText(("error " + plan.unit()).strip());
     paper.note("%s · %s".formatted(plan.title(), plan.purpose().title()));
@@ -165,10 +164,13 @@ final class RunPoints {
     String not = r.point.how() == RunPoint.How.NOT_SETTLED ? ", not settled" : "";
     Optional<Curve> curve = desk.analysis().calibration().curve();
     double volts =
-        plan.channels().get(channel).raw() == RawUnit.VOLTS
-            ? r.point.mean(channel)
-            : desk.channel().orElseThrow().design().converter().volts(r.point.mean(channel));
+        desk.analysis()
+            .calibration()
+            .scaleOf(plan.channels().get(channel).raw())
+            .map(k -> k.volts(r.point.mean(channel)))
+            .orElse(Double.NaN);
     return curve
+            .filter(c -> Double.isFinite(volts))
             .map(
                 c ->
                     Numbers.signed(

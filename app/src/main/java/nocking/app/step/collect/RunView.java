@@ -19,6 +19,7 @@ import nocking.app.control.WheelScroll;
 import nocking.app.desk.BenchRuns;
 import nocking.app.desk.Desk;
 import nocking.channel.Hazard;
+import nocking.diagnosis.MeasuringCaution;
 import nocking.quantity.Unit;
 import nocking.run.RunPlan;
 import nocking.run.RunSnapshot;
@@ -92,6 +93,11 @@ final class RunView {
   private void warn() {
     var list = new ArrayList<String>();
     form.plan().map(RunPlan::procedure).ifPresent(p -> list.add(p.caution()));
+    form.plan().stream()
+        .flatMap(p -> p.channels().stream())
+        .map(c -> MeasuringCaution.before(c.meter().stands()))
+        .distinct()
+        .forEach(list::add);
     form.scene().ifPresent(s -> list.add(s.caution()));
     List<Hazard> hazards = desk.channel().orElseThrow().definition().hazards();
     if (form.scene().isEmpty()) hazards.forEach(h -> list.add(h.caution()));

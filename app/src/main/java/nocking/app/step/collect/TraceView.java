@@ -69,9 +69,7 @@ final class TraceView extends Pane {
   }
 
   private static String amount(double v, RawUnit raw) {
-    return raw == RawUnit.VOLTS
-        ? Numbers.compact(v, "V", 2)
-        : Numbers.trimmed(v, 2) + " " + raw.title();
+    return raw.small(v, 2);
   }
 
   void show(RunTrace trace, RunSnapshot now, int channel) {
@@ -158,7 +156,8 @@ final class TraceView extends Pane {
   }
 
   private String unit() {
-    return now.plan().channels().get(channel).raw() == RawUnit.VOLTS ? " V" : "";
+    RawUnit raw = now.plan().channels().get(channel).raw();
+    return raw == RawUnit.COUNTS ? "" : " " + raw.unit().symbol();
   }
 
   private double at(double v, Span values) {

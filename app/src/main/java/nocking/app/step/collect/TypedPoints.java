@@ -30,17 +30,16 @@ import nocking.app.step.Files;
 import nocking.app.step.InHand;
 import nocking.book.exchange.ColumnException;
 import nocking.book.exchange.ColumnFile;
-import nocking.book.exchange.PointColumns;
 import nocking.channel.Channel;
 import nocking.converter.Converter;
 import nocking.points.Increments;
 import nocking.points.PointSet;
+import nocking.points.RawScale;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Sentence;
-import nocking.quantity.Unit;
 import nocking.quantity.Value;
 
 /** Reference points that are typed, pasted or imported, and those that came of runs. */
@@ -85,9 +84,7 @@ final class TypedPoints {
     appliedAs.show(false);
     appliedAs.setAccessibleHelp(
         "Total: what was applied in all. Steps: what each pour or block added; they are added up.");
-    raw =
-        new Segments<>(
-            "raw", List.of(RawUnit.VOLTS, RawUnit.COUNTS), RawUnit::title, this::takeRaw);
+    raw = new Segments<>("raw", List.of(RawUnit.values()), RawUnit::title, this::takeRaw);
     grid =
         new Grid(
                 "points",
@@ -197,11 +194,16 @@ final class TypedPoints {
     if (!isRow(i)) return "";
     double v = of.applyAsDouble(point(i));
     if (Double.isNaN(v)) return "";
-    int decimals =
-        set().raw() == RawUnit.COUNTS
-            ? 1
-            : Numbers.decimalsFor(desk.channel().orElseThrow().design().converter().step()) - 1;
-    return Numbers.fixed(v, decimals + more);
+    return switch (set().raw()) {
+      case COUNTS -> Numbers.fixed(v, 1 + more);
+      case VOLTS ->
+          Numbers.fixed(
+              v,
+              Numbers.decimalsFor(desk.channel().orElseThrow().design().converter().step())
+                  - 1
+                  + more);
+      case OHMS, MILLIAMPERES -> Numbers.trimmed(v, more == 0 ? 6 : 2);
+    };
   }
 
   private String error(int i) {
@@ -258,16 +260,32 @@ final class TypedPoints {
 
   /** The chosen point, or else the last one, takes a reading more. */
   boolean live(LiveReading r) {
-    r.requireConverter();
+    RawUnit raw = set().raw();
+    if (!raw.ofSensor()) requireConverter(r);
     int chosen = grid.selectedRow();
     int row = chosen >= 0 && isRow(chosen) ? chosen : set().points().size() - 1;
     if (row < 0) throw new QuantityException("Type what is applied first; the reading goes there");
     Converter k = desk.channel().orElseThrow().design().converter();
-    Value v = set().raw() == RawUnit.VOLTS ? r.value(k.step()) : Value.of(k.code(r.volts()));
+    Value v =
+        switch (raw) {
+          case VOLTS -> r.value(k.step());
+          case COUNTS -> Value.of(k.code(r.volts()));
+          case OHMS, MILLIAMPERES -> r.value(raw);
+        };
     var next = new ArrayList<>(point(row).readings());
     next.add(v);
     change(row, "take a reading", p -> p.withReadings(next));
     return true;
+  }
+
+  /** What a meter reads of the sensor itself has its own list. */
+  private static void requireConverter(LiveReading r) {
+    if (r.unit().ofSensor()) {
+      throw new QuantityException(
+          "The meter reads %s of the sensor itself; choose %s above the points first"
+              .formatted(r.unit().title(), r.unit().title()));
+    }
+    r.requireConverter();
   }
 
   private void takeReadings(int i, String text) {
@@ -282,6 +300,17 @@ final class TypedPoints {
       throw new QuantityException("read '" + text + "', expected up or down");
     }
     change(i, "change direction", p -> p.withDown(t.equals("down")));
+  }
+
+  /**
+   * Beside volts and counts what the sensor gives by itself, and what the points are in already.
+   */
+  private static List<RawUnit> offered(Channel c) {
+    var list = new ArrayList<>(List.of(RawUnit.VOLTS, RawUnit.COUNTS));
+    RawScale.own(c.design().sensor()).ifPresent(list::add);
+    RawUnit now = c.calibration().points().raw();
+    if (!list.contains(now)) list.add(now);
+    return list;
   }
 
   private void takeRaw(RawUnit unit) {
@@ -311,12 +340,13 @@ final class TypedPoints {
   }
 
   /** A block from a spreadsheet: into existing rows where it is put on them, else as new points. */
-  private void paste(int row, int column, String block) {
+  private void paste(int row, int column, String text) {
     try {
-      ColumnFile table = ColumnFile.parse(block, "the pasted block");
-      List<ReferencePoint> read = points(table, column);
+      PointBlock block = PointBlock.of(text, column == READINGS, desk.channel().orElseThrow());
       List<ReferencePoint> pasted =
-          column == READINGS ? read : asSaid(read, Math.min(row, set().points().size()));
+          column == READINGS
+              ? block.points()
+              : asSaid(block.points(), Math.min(row, set().points().size()));
       if (column == READINGS && row >= set().points().size()) {
         throw new QuantityException(
             "Readings need a point to belong to: paste the applied values with them, or enter those"
@@ -330,122 +360,15 @@ final class TypedPoints {
               "",
               c ->
                   c.calibration(
-                      k -> k.withPoints(merged(c.calibration().points(), row, column, pasted))));
-      if (!done) return;
-      desk.say(
-          pastedInto(before, row, column, pasted.size()) + ": " + table.says() + "." + alike(known),
-          false);
+                      k -> k.withPoints(block.into(c.calibration().points(), row, pasted))));
+      if (done) desk.say(block.says(before, row, known), false);
     } catch (ColumnException e) {
       throw new QuantityException(e.getMessage());
     }
   }
 
-  private static String alike(int known) {
-    return known == 0
-        ? ""
-        : " %d of them like points that were here already; Ctrl+Z takes them back."
-            .formatted(known);
-  }
-
-  /** What a pasted block did, where there were so many points before. */
-  private static String pastedInto(int before, int row, int column, int rows) {
-    int last = Math.min(row + rows, before);
-    String where =
-        last - row == 1 ? "row %d".formatted(row + 1) : "rows %d to %d".formatted(row + 1, last);
-    if (column == READINGS) {
-      String left =
-          row + rows > before
-              ? "; %d more had no point to belong to".formatted(row + rows - before)
-              : "";
-      return "Pasted readings into %s%s".formatted(where, left);
-    }
-    int added = row + rows - Math.max(row, before);
-    String fresh = "%d new point%s".formatted(added, added == 1 ? "" : "s");
-    if (row >= before) return "Pasted " + fresh;
-    return added > 0
-        ? "Pasted over %s, and %s".formatted(where, fresh)
-        : "Pasted over %s".formatted(where);
-  }
-
-  private List<ReferencePoint> points(ColumnFile table, int column) {
-    if (column == READINGS) return readings(table);
-    if (table.header().size() < 2) return planned(table);
-    PointColumns columns = PointColumns.of(table, PointColumns.Order.APPLIED_FIRST);
-    Unit own = desk.channel().orElseThrow().unit();
-    var points = new ArrayList<ReferencePoint>();
-    for (ColumnFile.Row r : table.rows()) {
-      Value applied = cell(table, r, columns.applied(), own).getFirst();
-      var readings = new ArrayList<Value>();
-      for (int i : columns.readings()) readings.addAll(cells(table, r, i));
-      String reason = columns.reason(r);
-      points.add(
-          new ReferencePoint(applied, readings, columns.down(r), reason.isBlank() ? null : reason));
-    }
-    return some(points);
-  }
-
-  /** Readings for points that are there. */
-  private List<ReferencePoint> readings(ColumnFile table) {
-    var points = new ArrayList<ReferencePoint>();
-    for (ColumnFile.Row r : table.rows()) {
-      var readings = new ArrayList<Value>();
-      for (int i = 0; i < r.cells().size(); i++) readings.addAll(cells(table, r, i));
-      points.add(new ReferencePoint(Value.of(0), readings, false, null));
-    }
-    return some(points);
-  }
-
-  /** Points that are to be read: what will be applied, and nothing else. */
-  private List<ReferencePoint> planned(ColumnFile table) {
-    Unit own = desk.channel().orElseThrow().unit();
-    return some(
-        table.rows().stream()
-            .map(r -> ReferencePoint.of(cell(table, r, 0, own).getFirst()))
-            .toList());
-  }
-
-  private static List<ReferencePoint> some(List<ReferencePoint> points) {
-    if (points.isEmpty()) throw new QuantityException("the pasted block has no numbers");
-    return points;
-  }
-
-  private List<Value> cells(ColumnFile table, ColumnFile.Row r, int column) {
-    return table.text(r, column).isBlank() ? List.of() : cell(table, r, column, set().raw().unit());
-  }
-
-  private static List<Value> cell(ColumnFile table, ColumnFile.Row row, int column, Unit unit) {
-    Unit stated = table.unit(column).orElse(unit);
-    String text = table.pointed(row.cells().get(column));
-    try {
-      if (stated.symbol().equals(unit.symbol())) return List.of(Value.typed(text, unit));
-      return List.of(Value.typed(text + " " + stated.symbol(), unit));
-    } catch (QuantityException e) {
-      throw new QuantityException(
-          "The pasted block, row %d, column %d: %s. Nothing was pasted."
-              .formatted(row.line(), column + 1, e.getMessage()));
-    }
-  }
-
   private static final int READINGS = 2;
   private static final double NARROW = 440;
-
-  private static PointSet merged(PointSet set, int row, int column, List<ReferencePoint> pasted) {
-    var next = new ArrayList<>(set.points());
-    for (int i = 0; i < pasted.size(); i++) {
-      ReferencePoint p = pasted.get(i);
-      int at = row + i;
-      if (at >= next.size()) {
-        if (column == READINGS) break;
-        next.add(p);
-      } else if (column == READINGS) {
-        next.set(at, next.get(at).withReadings(p.readings()));
-      } else {
-        ReferencePoint old = next.get(at).withApplied(p.applied());
-        next.set(at, p.readings().isEmpty() ? old : old.withReadings(p.readings()));
-      }
-    }
-    return new PointSet(set.raw(), next);
-  }
 
   private void open(Path file) {
     Background.run(() -> attempt(file), this::preview);
@@ -510,6 +433,7 @@ final class TypedPoints {
 
   void refresh() {
     Channel c = desk.channel().orElseThrow();
+    raw.offer(offered(c));
     raw.show(c.calibration().points().raw());
     raw.setDisable(!desk.editable());
     load.setDisable(!desk.editable());
@@ -517,9 +441,7 @@ final class TypedPoints {
     grid.show(c.calibration().points().points().size() + (desk.editable() ? 1 : 0));
     var columns = grid.table().getColumns();
     columns.get(1).setText("applied " + c.definition().unit());
-    columns
-        .get(2)
-        .setText("readings " + (c.calibration().points().raw() == RawUnit.VOLTS ? "V" : "counts"));
+    columns.get(2).setText("readings " + c.calibration().points().raw().unit().symbol());
     columns.get(6).setText("error " + c.definition().unit());
     int all = c.calibration().points().points().size();
     int counting = c.calibration().points().counting().size();

@@ -101,7 +101,7 @@ final class ReceiverForm extends VBox {
     axis =
         new Segments<>(
             "table-axis",
-            List.of(RawUnit.values()),
+            RawUnit.axes(),
             RawUnit::title,
             u -> edits.choose("raw column", s -> s.withAxis(u)));
     order =
