@@ -15,9 +15,11 @@ import nocking.channel.Acceptance;
 import nocking.channel.Channel;
 import nocking.check.CheckRow;
 import nocking.check.CheckTable;
+import nocking.check.CheckTable.Measured;
 import nocking.check.Verdict;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -59,9 +61,20 @@ final class CheckCommand extends JsonOption {
         .put("points", rows.stream().map(r -> object(r, analysis)).toList())
         .put("verdict", word(analysis.acceptance().verdict()));
     text(answer, analysis, rows);
+    List<String> of = ofSensor(analysis);
+    answer.put("says", of);
+    of.forEach(l -> answer.line("%s", l));
     answer.put("notCounting", left);
     left.forEach(l -> answer.line("%s: %s", measured.getFileName(), l));
     return analysis.acceptance().verdict() == Verdict.FAIL ? NockingCli.FAIL : 0;
+  }
+
+  /** What a check of the sensor alone says of the channel. */
+  private static List<String> ofSensor(Analysis a) {
+    return a.findings().stream()
+        .filter(f -> f.rule().equals("check-of-sensor") || f.rule().equals("check-tells-nothing"))
+        .map(f -> "%s. %s".formatted(f.headline(), f.detail()))
+        .toList();
   }
 
   private CheckTable sheet(Channel channel) {
@@ -124,14 +137,15 @@ final class CheckCommand extends JsonOption {
   private static void text(Answer answer, Analysis analysis, List<CheckRow> rows) {
     int d = analysis.design().decimals();
     String unit = analysis.channel().definition().unit();
+    Measured as = analysis.channel().acceptance().check().measured();
     var table = new ArrayList<List<String>>();
     table.add(
         List.of(
             "applied " + unit,
-            "expected V",
+            "expected " + (as.ofSensor() ? as.unit(Unit.ONE).symbol() : "V"),
             "raw",
             "reading",
-            "measured",
+            ("measured " + as.unit(analysis.channel().unit()).symbol()).strip(),
             "error " + unit,
             "% span",
             "mV",
@@ -140,7 +154,9 @@ final class CheckCommand extends JsonOption {
       table.add(
           List.of(
               applied(r.applied(), d),
-              Numbers.fixed(r.expectedNodes().getLast(), 4),
+              as.ofSensor()
+                  ? Numbers.trimmed(r.expected(as), 6)
+                  : Numbers.fixed(r.expectedNodes().getLast(), 4),
               String.valueOf(r.expectedCode()),
               Numbers.fixed(r.expectedReading(), d),
               Numbers.trimmed(r.measured(), 6),

@@ -55,6 +55,7 @@ final class RunAnswer {
         "how", q.how().name().toLowerCase(Locale.ROOT).replace('_', ' '),
         "why", q.why(),
         "doubt", q.doubted() ? q.doubt() : "",
-        "supply", q.supply() == null ? "" : q.supply());
+        "supply", q.supply() == null ? "" : q.supply(),
+        "apart", q.apart() == null ? "" : q.apart());
   }
 }

@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import nocking.analysis.Analysis;
 import nocking.analysis.JobAdoption;
 import nocking.analysis.Jobs;
@@ -234,8 +235,8 @@ final class RunCommand extends JsonOption {
     }
     if (raw.ofSensor() && RawScale.own(c.design().sensor()).filter(raw::equals).isEmpty()) {
       throw new QuantityException(
-          "%s cannot be read in %s: its sensor gives %s"
-              .formatted(c.tag(), raw.title(), c.design().sensor().signal().says()));
+          "%s cannot be read in %s: its sensor gives nothing of the kind"
+              .formatted(c.tag(), raw.title()));
     }
     String name = "Meter at " + c.tag();
     return switch (raw) {
@@ -331,6 +332,14 @@ final class RunCommand extends JsonOption {
     for (String e : RunExpectation.elsewhere(p)) {
       err().println(e + ": its readings stay in the run and make no points");
     }
+    Stream.concat(
+            Stream.of(p.reference())
+                .flatMap(r -> p.beside() == null ? Stream.of(r) : Stream.of(r, p.beside())),
+            p.channels().stream().map(RunChannel::meter))
+        .filter(i -> i.corrections() != null)
+        .map(i -> "%s: %s".formatted(i.name(), i.corrections().says(i.unit())))
+        .distinct()
+        .forEach(err()::println);
     p.channels().stream()
         .map(c -> MeasuringCaution.before(c.meter().stands()))
         .filter(c -> !c.isEmpty())

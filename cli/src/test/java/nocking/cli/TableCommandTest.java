@@ -238,7 +238,7 @@ class TableCommandTest {
         "--cells 8 --placement every:0 | read placement 'every:0', expected every:K with K from 1",
         "--cells 8 --outside never | read --outside 'never', expected extend, hold or fault",
         "--cells 8 --raw-bits 8 | does not fit 8 bits, 0 … 255",
-        "--cells 8 --raw-unit bar | read --raw-unit 'bar', expected V, counts or ohm",
+        "--cells 8 --raw-unit bar | read --raw-unit 'bar', expected V, counts, ohm or mA",
         "--cells 8 --decimals 4 --out-bits 16 --outside hold | 16 bits with a sign hold",
         "--tolerance 5V | --tolerance",
         "--tolerance -1 | --tolerance: read -1, that is -1 here, expected more than 0",

@@ -106,8 +106,8 @@ public final class RunAdoption {
         !ran.ofSensor() || RawScale.own(c.design().sensor()).filter(ran::equals).isPresent();
     if (!of) {
       return Optional.of(
-          "%s is read in %s, and its sensor gives %s"
-              .formatted(c.tag(), ran.title(), c.design().sensor().signal().says()));
+          "%s is read in %s, and its sensor gives nothing of the kind"
+              .formatted(c.tag(), ran.title()));
     }
     boolean apart = ran != set.raw() && (ran.ofSensor() || set.raw().ofSensor());
     if (set.points().isEmpty() || !apart) return Optional.empty();

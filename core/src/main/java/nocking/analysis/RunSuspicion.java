@@ -46,11 +46,14 @@ public final class RunSuspicion {
   /** Words for the doubts of a run; to be asked on its thread, for circuits are solved. */
   public static Function<Doubt, String> of(
       RunPlan plan, Function<String, Optional<Analysis>> channel, PriorWeights weights) {
+    // Of the references no circuit tells anything.
     return d ->
-        channel
-            .apply(plan.channels().get(d.channel()).channel())
-            .map(a -> says(a, plan, d, weights))
-            .orElse("");
+        d.channel() < 0
+            ? ""
+            : channel
+                .apply(plan.channels().get(d.channel()).channel())
+                .map(a -> says(a, plan, d, weights))
+                .orElse("");
   }
 
   private static String says(Analysis a, RunPlan plan, Doubt d, PriorWeights weights) {

@@ -7,6 +7,7 @@ import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.element.Element;
 import nocking.element.Signal;
+import nocking.points.RawScale;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.Sentence;
@@ -26,14 +27,16 @@ final class PathProblem implements Rule {
         .map(
             problem -> {
               Finding f =
-                  inOhms(e.channel())
+                  bySensor(e.channel())
                       ? Finding.of(
                           "path-problem",
                           Severity.ADVICE,
                           WorkStep.CONDITION,
-                          "The receiver's pull-up is not known",
-                          "Its table in ohms stands by the sensor alone; volts, counts and faults"
-                              + " need the pull-up.")
+                          "The receiver's %s is not known".formatted(maker(e.channel())),
+                          "Its table in %s stands by the sensor alone; volts, counts and faults need the %s."
+                              .formatted(
+                                  e.channel().receiver().table().axis().title(),
+                                  maker(e.channel())))
                       : Finding.of(
                           "path-problem",
                           Severity.STOP,
@@ -44,13 +47,16 @@ final class PathProblem implements Rule {
             });
   }
 
-  /** A receiver that wants resistances makes volts of them inside. */
-  private static boolean inOhms(Channel c) {
+  /** A receiver that wants resistances or currents makes volts of them inside. */
+  private static boolean bySensor(Channel c) {
     TableSpec table = c.receiver().table();
     return table != null
-        && table.axis() == RawUnit.OHMS
-        && c.design().sensor().signal() == Signal.RESISTANCE
+        && RawScale.own(c.design().sensor()).filter(table.axis()::equals).isPresent()
         && c.design().stages().isEmpty();
+  }
+
+  private static String maker(Channel c) {
+    return c.receiver().table().axis() == RawUnit.OHMS ? "pull-up" : "burden";
   }
 
   /** The stage that turns the sensor's signal into a voltage, or the range that it is known for. */

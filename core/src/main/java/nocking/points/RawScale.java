@@ -35,8 +35,13 @@ public sealed interface RawScale {
     };
   }
 
-  /** In what a sensor can be read by itself; empty for one that gives a voltage. */
+  /**
+   * In what a sensor can be read by itself; empty for one that gives a voltage.
+   *
+   * @param sensor null for none
+   */
   static Optional<RawUnit> own(Sensor sensor) {
+    if (sensor == null) return Optional.empty();
     return switch (sensor.signal()) {
       case RESISTANCE -> Optional.of(RawUnit.OHMS);
       case CURRENT -> Optional.of(RawUnit.MILLIAMPERES);

@@ -1,15 +1,14 @@
 package nocking.points;
 
 import java.util.Arrays;
-import java.util.List;
 import java.util.Locale;
 import nocking.quantity.Numbers;
 import nocking.quantity.Unit;
 
 /**
  * In what something is read: at the converter's input in volts or counts, at the sensor by itself
- * in ohms, in its loop in milliamperes. A receiver that has a pull-up of its own counts in ohms,
- * too.
+ * in ohms, in its loop in milliamperes. A receiver with a pull-up or a burden of its own counts in
+ * these, too.
  */
 public enum RawUnit {
   VOLTS(Unit.VOLT),
@@ -35,11 +34,6 @@ public enum RawUnit {
   /** True for what the sensor gives by itself, before any stage. */
   public boolean ofSensor() {
     return this == OHMS || this == MILLIAMPERES;
-  }
-
-  /** In what a receiver's table can count. */
-  public static List<RawUnit> axes() {
-    return List.of(VOLTS, COUNTS, OHMS);
   }
 
   /** That of a unit, {@code mV} or {@code kΩ}; volts for what is none of them. */

@@ -10,6 +10,7 @@ final class Average {
   private final List<List<Double>> still = new ArrayList<>();
   private final List<Double> applied = new ArrayList<>();
   private final List<Double> supply = new ArrayList<>();
+  private final List<Double> apart = new ArrayList<>();
   private int placed;
 
   /**
@@ -54,6 +55,16 @@ final class Average {
   /** Mean volts of the supply; NaN where nobody looked. */
   double supply() {
     return mean(supply);
+  }
+
+  /** How much more another reference said at the same moment; NaN where there is none. */
+  void apart(double more) {
+    if (Double.isFinite(more)) newest(apart, more);
+  }
+
+  /** How much more another reference said than the first, on average; NaN where there is none. */
+  double apart() {
+    return mean(apart);
   }
 
   private void newest(List<Double> list, double v) {

@@ -3,12 +3,17 @@ package nocking.run;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import nocking.quantity.Numbers;
 
 /** What speaks against the readings of a run, over all of its channels. */
 final class Doubts {
+  private static final int NO_CHANNEL = -1;
+
   private final List<Plausibility> channels;
+  private final RunPlan plan;
 
   Doubts(RunPlan plan) {
+    this.plan = plan;
     channels = plan.channels().stream().map(c -> new Plausibility(c, plan.unit())).toList();
   }
 
@@ -37,10 +42,31 @@ final class Doubts {
       if (speaks.isPresent() && first < 0) first = i;
       speaks.ifPresent(why::add);
     }
+    Optional<String> apart = apart(of);
+    apart.ifPresent(a -> why.addFirst(a));
     // One yes is one to all that is said.
-    return first < 0
-        ? Optional.empty()
-        : Optional.of(doubt(first, at, of.mean(first), points, String.join("; ", why)));
+    if (first >= 0) {
+      return Optional.of(doubt(first, at, of.mean(first), points, String.join("; ", why)));
+    }
+    return apart.map(a -> new Doubt(NO_CHANNEL, at, Double.NaN, !points.isEmpty(), a));
+  }
+
+  /** Two references that say different things are one of them wrong, and nothing tells which. */
+  private Optional<String> apart(Average of) {
+    double apart = of.apart();
+    if (!(Math.abs(apart) > plan.mayBeApart())) return Optional.empty();
+    int digits = Numbers.decimalsFor(plan.mayBeApart() / 10);
+    return Optional.of(
+        Doubt.REFERENCES
+            + "%s %s apart: %s reads %s, %s reads %s, and %s is the most that both may be off"
+                .formatted(
+                    Numbers.fixed(Math.abs(apart), digits),
+                    plan.unit(),
+                    plan.reference().name(),
+                    Numbers.fixed(of.applied(), digits),
+                    plan.beside().name(),
+                    Numbers.fixed(of.applied() + apart, digits),
+                    Numbers.trimmed(plan.mayBeApart(), 3)));
   }
 
   private static Doubt doubt(

@@ -1,5 +1,6 @@
 package nocking.run;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -28,6 +29,7 @@ import nocking.wiring.Place;
  * @param channel tag of the channel that it measures; empty where that is not settled
  * @param place key of the place at which it measures ({@link Place#key()}); empty for the signal at
  *     the receiver, for ohms the sensor alone, for a current the loop
+ * @param corrections what its certificate says of its readings, in its unit; null for none
  */
 public record Instrument(
     String name,
@@ -43,7 +45,8 @@ public record Instrument(
     String due,
     String identity,
     String channel,
-    String place) {
+    String place,
+    @JsonInclude(JsonInclude.Include.NON_NULL) Corrections corrections) {
 
   /** How an instrument is spoken to. */
   public enum Language {
@@ -85,6 +88,7 @@ public record Instrument(
     identity = said(identity);
     channel = said(channel);
     place = said(place);
+    if (corrections != null && corrections.isEmpty()) corrections = null;
     if (!place.isEmpty()) Place.ofKey(place);
     if (low != null && high != null && !(low.number() < high.number())) {
       throw new QuantityException(
@@ -93,6 +97,16 @@ public record Instrument(
     if (language != Language.BY_HAND && address.isEmpty()) {
       throw new QuantityException("%s needs an address".formatted(name));
     }
+  }
+
+  /** What is true where it shows so much, in its unit. */
+  public double truth(double shown) {
+    return corrections == null ? shown : corrections.truth(shown);
+  }
+
+  /** What it shows where so much is true, in its unit. */
+  public double shows(double truth) {
+    return corrections == null ? truth : corrections.shown(truth);
   }
 
   private static String said(String s) {
@@ -108,7 +122,21 @@ public record Instrument(
   public static Instrument of(
       String name, Language language, String address, String ask, Unit unit) {
     return new Instrument(
-        name, language, address, ask, "", "", unit.symbol(), null, null, null, "", "", "", "");
+        name,
+        language,
+        address,
+        ask,
+        "",
+        "",
+        unit.symbol(),
+        null,
+        null,
+        null,
+        "",
+        "",
+        "",
+        "",
+        null);
   }
 
   /** True when it brings about what it is told. */
@@ -157,80 +185,256 @@ public record Instrument(
 
   public Instrument withName(String v) {
     return new Instrument(
-        v, language, address, ask, set, pattern, unit, low, high, accuracy, due, identity, channel,
-        place);
+        v,
+        language,
+        address,
+        ask,
+        set,
+        pattern,
+        unit,
+        low,
+        high,
+        accuracy,
+        due,
+        identity,
+        channel,
+        place,
+        corrections);
   }
 
   public Instrument withLanguage(Language v) {
     return new Instrument(
-        name, v, address, ask, set, pattern, unit, low, high, accuracy, due, identity, channel,
-        place);
+        name,
+        v,
+        address,
+        ask,
+        set,
+        pattern,
+        unit,
+        low,
+        high,
+        accuracy,
+        due,
+        identity,
+        channel,
+        place,
+        corrections);
   }
 
   public Instrument withAddress(String v) {
     return new Instrument(
-        name, language, v, ask, set, pattern, unit, low, high, accuracy, due, identity, channel,
-        place);
+        name,
+        language,
+        v,
+        ask,
+        set,
+        pattern,
+        unit,
+        low,
+        high,
+        accuracy,
+        due,
+        identity,
+        channel,
+        place,
+        corrections);
   }
 
   public Instrument withAsk(String v) {
     return new Instrument(
-        name, language, address, v, set, pattern, unit, low, high, accuracy, due, identity, channel,
-        place);
+        name,
+        language,
+        address,
+        v,
+        set,
+        pattern,
+        unit,
+        low,
+        high,
+        accuracy,
+        due,
+        identity,
+        channel,
+        place,
+        corrections);
   }
 
   public Instrument withSet(String v) {
     return new Instrument(
-        name, language, address, ask, v, pattern, unit, low, high, accuracy, due, identity, channel,
-        place);
+        name,
+        language,
+        address,
+        ask,
+        v,
+        pattern,
+        unit,
+        low,
+        high,
+        accuracy,
+        due,
+        identity,
+        channel,
+        place,
+        corrections);
   }
 
   public Instrument withPattern(String v) {
     return new Instrument(
-        name, language, address, ask, set, v, unit, low, high, accuracy, due, identity, channel,
-        place);
+        name,
+        language,
+        address,
+        ask,
+        set,
+        v,
+        unit,
+        low,
+        high,
+        accuracy,
+        due,
+        identity,
+        channel,
+        place,
+        corrections);
   }
 
   public Instrument withUnit(String v) {
     return new Instrument(
-        name, language, address, ask, set, pattern, v, low, high, accuracy, due, identity, channel,
-        place);
+        name,
+        language,
+        address,
+        ask,
+        set,
+        pattern,
+        v,
+        low,
+        high,
+        accuracy,
+        due,
+        identity,
+        channel,
+        place,
+        corrections);
   }
 
   public Instrument withAccuracy(Value v) {
     return new Instrument(
-        name, language, address, ask, set, pattern, unit, low, high, v, due, identity, channel,
-        place);
+        name,
+        language,
+        address,
+        ask,
+        set,
+        pattern,
+        unit,
+        low,
+        high,
+        v,
+        due,
+        identity,
+        channel,
+        place,
+        corrections);
   }
 
   public Instrument withDue(String v) {
     return new Instrument(
-        name, language, address, ask, set, pattern, unit, low, high, accuracy, v, identity, channel,
-        place);
+        name,
+        language,
+        address,
+        ask,
+        set,
+        pattern,
+        unit,
+        low,
+        high,
+        accuracy,
+        v,
+        identity,
+        channel,
+        place,
+        corrections);
   }
 
   public Instrument withIdentity(String v) {
     return new Instrument(
-        name, language, address, ask, set, pattern, unit, low, high, accuracy, due, v, channel,
-        place);
+        name,
+        language,
+        address,
+        ask,
+        set,
+        pattern,
+        unit,
+        low,
+        high,
+        accuracy,
+        due,
+        v,
+        channel,
+        place,
+        corrections);
   }
 
   /** With the range that it can read; null for an end that is not known. */
   public Instrument withRange(Value from, Value to) {
     return new Instrument(
-        name, language, address, ask, set, pattern, unit, from, to, accuracy, due, identity,
-        channel, place);
+        name,
+        language,
+        address,
+        ask,
+        set,
+        pattern,
+        unit,
+        from,
+        to,
+        accuracy,
+        due,
+        identity,
+        channel,
+        place,
+        corrections);
   }
 
   public Instrument withChannel(String v) {
     return new Instrument(
-        name, language, address, ask, set, pattern, unit, low, high, accuracy, due, identity, v,
-        place);
+        name,
+        language,
+        address,
+        ask,
+        set,
+        pattern,
+        unit,
+        low,
+        high,
+        accuracy,
+        due,
+        identity,
+        v,
+        place,
+        corrections);
   }
 
   public Instrument withPlace(String v) {
     return new Instrument(
+        name,
+        language,
+        address,
+        ask,
+        set,
+        pattern,
+        unit,
+        low,
+        high,
+        accuracy,
+        due,
+        identity,
+        channel,
+        v,
+        corrections);
+  }
+
+  /** With what its certificate says; null for none. */
+  public Instrument withCorrections(Corrections v) {
+    return new Instrument(
         name, language, address, ask, set, pattern, unit, low, high, accuracy, due, identity,
-        channel, v);
+        channel, place, v);
   }
 }

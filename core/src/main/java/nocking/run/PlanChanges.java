@@ -30,6 +30,7 @@ public record PlanChanges(List<String> meaning, List<String> manner) {
       changed("the place of " + was.tag(), was.place(), is.place(), manner);
     }
     instrument("the supply's meter", begun.supply(), now.supply(), meaning);
+    instrument("the second reference", begun.beside(), now.beside(), meaning);
     changed("seconds between readings", begun.every(), now.every(), manner);
     changed("seconds until it is given up", begun.giveUp(), now.giveUp(), manner);
     changed("the band about a set point", begun.band(), now.band(), manner);
@@ -61,6 +62,11 @@ public record PlanChanges(List<String> meaning, List<String> manner) {
     changed(what + " is set by", was.set(), is.set(), differences);
     changed(what + " is read by the pattern", was.pattern(), is.pattern(), differences);
     changed(what + " stands at", was.place(), is.place(), differences);
+    changed(what + " is corrected by", certificate(was), certificate(is), differences);
+  }
+
+  private static String certificate(Instrument i) {
+    return i.corrections() == null ? "nothing" : i.corrections().typed();
   }
 
   private static void changed(String what, Object was, Object is, List<String> differences) {

@@ -1,5 +1,7 @@
 package nocking.run;
 
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -11,6 +13,7 @@ import nocking.points.RawUnit;
 import nocking.procedure.Procedure;
 import nocking.procedure.Step;
 import nocking.procedure.Taken;
+import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
@@ -34,6 +37,7 @@ import nocking.wiring.Place;
  *     above 0
  * @param procedure what is done instead of going through set points; null for those
  * @param supply what reads the supply of the sensors, to see that it stays; null where nothing does
+ * @param beside another reference that has to agree with the first; null for none
  */
 public record RunPlan(
     String title,
@@ -53,7 +57,8 @@ public record RunPlan(
     Purpose purpose,
     Conditions conditions,
     Procedure procedure,
-    Instrument supply) {
+    Instrument supply,
+    @JsonInclude(JsonInclude.Include.NON_NULL) Instrument beside) {
   /** Most channels that are read from one stimulus. */
   public static final int MOST_CHANNELS = 8;
 
@@ -79,6 +84,7 @@ public record RunPlan(
     }
   }
 
+  @JsonCreator
   public RunPlan {
     title = title == null || title.isBlank() ? "run" : title.strip();
     channels = channels == null ? List.of() : List.copyOf(channels);
@@ -90,6 +96,11 @@ public record RunPlan(
     conditions = conditions == null ? Conditions.NONE : conditions;
     Unit.of(unit);
     if (reference == null) throw new QuantityException("a run needs a reference");
+    if (beside != null && beside.byHand()) {
+      throw new QuantityException(
+          "%s is read by eye; a reference beside another has to answer by itself"
+              .formatted(beside.name()));
+    }
     if (channels.isEmpty() || channels.size() > MOST_CHANNELS) {
       throw new QuantityException(
           "a run reads one to %d channels, not %d".formatted(MOST_CHANNELS, channels.size()));
@@ -124,6 +135,62 @@ public record RunPlan(
     }
   }
 
+  /** One without another reference beside the first. */
+  public RunPlan(
+      String title,
+      Kind kind,
+      String unit,
+      List<RunChannel> channels,
+      Instrument reference,
+      List<Value> setPoints,
+      Course course,
+      int repeats,
+      long seed,
+      int average,
+      double every,
+      double giveUp,
+      double band,
+      Unsettled then,
+      Purpose purpose,
+      Conditions conditions,
+      Procedure procedure,
+      Instrument supply) {
+    this(
+        title,
+        kind,
+        unit,
+        channels,
+        reference,
+        setPoints,
+        course,
+        repeats,
+        seed,
+        average,
+        every,
+        giveUp,
+        band,
+        then,
+        purpose,
+        conditions,
+        procedure,
+        supply,
+        null);
+  }
+
+  /**
+   * By how much two references may be apart, in the unit of the plan: what both may be off by
+   * themselves, or the band where that is not known of both.
+   */
+  public double mayBeApart() {
+    boolean known = beside != null && beside.accuracy() != null && reference.accuracy() != null;
+    return known ? accuracy(reference) + accuracy(beside) : band;
+  }
+
+  private double accuracy(Instrument i) {
+    Unit own = i.unit().isEmpty() ? Unit.of(unit) : Unit.of(i.unit());
+    return own.difference().convert(Math.abs(i.accuracy().number()), Unit.of(unit).difference());
+  }
+
   private static void within(String what, int v, int low, int high) {
     if (v < low || v > high) {
       throw new QuantityException("%s: read %d, expected %d … %d".formatted(what, v, low, high));
@@ -148,11 +215,37 @@ public record RunPlan(
    */
   public void requireUnits() {
     reads(reference, Unit.of(unit));
+    requireCertified();
     for (RunChannel k : channels) {
       reads(k.meter(), k.raw().unit());
       stands(k);
     }
     if (supply != null) reads(supply, Unit.VOLT);
+    if (beside != null) reads(beside, Unit.of(unit));
+  }
+
+  /**
+   * Refuses set points of which the certificate of the reference says nothing.
+   *
+   * @throws QuantityException naming the reference, the set point and what is certified
+   */
+  public void requireCertified() {
+    if (reference.corrections() == null) return;
+    Unit own = Unit.of(reference.unit());
+    for (Value v : setPoints) {
+      double x = Unit.of(unit).convert(v.number(), own);
+      if (reference.corrections().covers(x)) continue;
+      List<Corrections.Row> rows = reference.corrections().rows();
+      throw new QuantityException(
+          "the certificate of %s is for %s … %s %s, and the set point %s %s lies beside it"
+              .formatted(
+                  reference.name(),
+                  Numbers.plain(rows.getFirst().truth()),
+                  Numbers.plain(rows.getLast().truth()),
+                  own.symbol(),
+                  v.typed(),
+                  unit));
+    }
   }
 
   /** Ohms and milliamperes are read where they are, volts and counts anywhere else. */
@@ -246,6 +339,10 @@ public record RunPlan(
     return with(p -> p.supply = v);
   }
 
+  public RunPlan withBeside(Instrument v) {
+    return with(p -> p.beside = v);
+  }
+
   /** The plan of a procedure instead of set points; null for set points. */
   public RunPlan withProcedure(Procedure v) {
     return with(
@@ -281,6 +378,7 @@ public record RunPlan(
     Conditions conditions;
     Procedure procedure;
     Instrument supply;
+    Instrument beside;
 
     Parts(RunPlan p) {
       title = p.title;
@@ -301,6 +399,7 @@ public record RunPlan(
       conditions = p.conditions;
       procedure = p.procedure;
       supply = p.supply;
+      beside = p.beside;
     }
 
     RunPlan plan() {
@@ -322,7 +421,8 @@ public record RunPlan(
           purpose,
           conditions,
           procedure,
-          supply);
+          supply,
+          beside);
     }
   }
 

@@ -22,6 +22,7 @@ import java.util.Optional;
  *     null in place of a channel of which it is not
  * @param supply mean volts of the supply meanwhile; null where nothing read it
  * @param doubt what spoke against it when somebody took it all the same; null for nothing
+ * @param apart how much more another reference said than the first; null where there was none
  */
 public record RunPoint(
     long at,
@@ -33,7 +34,8 @@ public record RunPoint(
     @JsonInclude(JsonInclude.Include.NON_NULL) Boolean placeUnknown,
     @JsonInclude(JsonInclude.Include.NON_NULL) List<Arrival> arrivals,
     @JsonInclude(JsonInclude.Include.NON_NULL) Double supply,
-    @JsonInclude(JsonInclude.Include.NON_NULL) String doubt)
+    @JsonInclude(JsonInclude.Include.NON_NULL) String doubt,
+    @JsonInclude(JsonInclude.Include.NON_NULL) Double apart)
     implements RunEntry {
   /**
    * How near the readings of a channel were to where they were going.
@@ -65,7 +67,7 @@ public record RunPoint(
   /** A point at which the reference was read. */
   public RunPoint(
       long at, int target, double applied, List<List<Double>> readings, How how, String why) {
-    this(at, target, applied, readings, how, why, null, null, null, null);
+    this(at, target, applied, readings, how, why, null, null, null, null, null);
   }
 
   /** True where something spoke against it, and somebody took it all the same. */
@@ -81,7 +83,11 @@ public record RunPoint(
   public Optional<String> doubt(String tag) {
     // Each sentence begins with what it speaks of.
     return Optional.ofNullable(doubt)
-        .filter(d -> d.startsWith(tag + " reads ") || d.contains("; " + tag + " reads "));
+        .filter(
+            d ->
+                d.startsWith(Doubt.REFERENCES)
+                    || d.startsWith(tag + " reads ")
+                    || d.contains("; " + tag + " reads "));
   }
 
   /** True where nobody was there to be asked whether it is to be taken. */

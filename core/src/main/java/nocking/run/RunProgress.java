@@ -400,6 +400,7 @@ public final class RunProgress {
     for (int i = 0; i < channels.size(); i++) average.take(i, s.raw().get(i), still(s, i));
     average.placed(s.applied(), setPoint());
     average.supplied(s.supply());
+    average.apart(s.beside() - s.applied());
     if (!average.full()) return Optional.empty();
     if (free && !holds()) return late(s) ? givenUp(s) : Optional.empty();
     boolean held = !insisted && judged() && heldBy(doubts.point(average, points));
@@ -443,7 +444,8 @@ public final class RunProgress {
         unknown,
         any ? arrivals : null,
         Double.isFinite(average.supply()) ? average.supply() : null,
-        insisted ? doubt.says() : null);
+        insisted ? doubt.says() : null,
+        Double.isFinite(average.apart()) ? average.apart() : null);
   }
 
   /** How near a channel's mean is to where it was going; null where too little was read. */

@@ -33,9 +33,6 @@ public record TableSpec(
     require("cells", cells, 2, 1024);
     require("raw decimals", rawDecimals, 0, 9);
     require("output decimals", outDecimals, 0, 9);
-    if (axis == RawUnit.MILLIAMPERES) {
-      throw new QuantityException("a table counts in volts, counts or ohms; read milliamperes");
-    }
     if (axis == RawUnit.COUNTS) rawDecimals = 0;
     goal = goal == null ? TableGoal.USUAL : goal;
     arithmetic = arithmetic == null ? Arithmetic.LINES : arithmetic;

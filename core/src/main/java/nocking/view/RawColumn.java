@@ -7,14 +7,15 @@ import nocking.converter.Converter;
 import nocking.element.Signal;
 import nocking.path.SensorCurve;
 import nocking.path.SignalPath;
+import nocking.points.RawScale;
 import nocking.points.RawUnit;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 
 /**
- * What a receiver's table counts in: volts or codes of its converter, or ohms at its terminals.
- * Ohms stand by the sensor alone as long as the channel goes by its design, so that the receiver's
- * pull-up need not be known.
+ * What a receiver's table counts in: volts or codes of its converter, or ohms or milliamperes at
+ * its terminals. These stand by the sensor alone as long as the channel goes by its design, so that
+ * the receiver's pull-up or burden need not be known.
  */
 final class RawColumn {
   private final Channel channel;
@@ -33,16 +34,27 @@ final class RawColumn {
     return channel.design().converter();
   }
 
-  /** The sensor, where it is a resistance. */
-  private SensorCurve resistance() {
+  /** The sensor, where it gives what the axis counts by itself. */
+  private SensorCurve own() {
     return design
         .sensorCurve()
-        .filter(s -> channel.design().sensor().signal() == Signal.RESISTANCE)
+        .filter(s -> RawScale.own(channel.design().sensor()).filter(axis::equals).isPresent())
         .orElseThrow(
             () ->
                 new QuantityException(
-                    "a raw column in ohms needs a sensor that is a resistance; this one gives "
-                        + channel.design().sensor().signal().says()));
+                    "a raw column in %s needs a sensor that gives %s; this one gives %s"
+                        .formatted(
+                            axis.title(),
+                            (axis == RawUnit.OHMS ? Signal.RESISTANCE : Signal.CURRENT).says(),
+                            channel.design().sensor().signal().says())));
+  }
+
+  private double sensed(double raw) {
+    return axis.unit().toSi(raw);
+  }
+
+  private double raw(double sensed) {
+    return axis.unit().fromSi(sensed);
   }
 
   /**
@@ -57,21 +69,16 @@ final class RawColumn {
         DoubleUnaryOperator f = calibration.function().orElseThrow();
         yield code -> f.applyAsDouble(converter().volts(code));
       }
-      case OHMS -> ofOhms();
-      case MILLIAMPERES -> throw inMilliamperes();
+      case OHMS, MILLIAMPERES -> ofSensor();
     };
   }
 
-  private static QuantityException inMilliamperes() {
-    return new QuantityException("a raw column is in volts, counts or ohms");
-  }
-
-  private DoubleUnaryOperator ofOhms() {
-    SensorCurve sensor = resistance();
-    if (channel.calibration().byDesign()) return sensor::input;
+  private DoubleUnaryOperator ofSensor() {
+    SensorCurve sensor = own();
+    if (channel.calibration().byDesign()) return raw -> sensor.input(sensed(raw));
     DoubleUnaryOperator f = calibration.function().orElseThrow();
     SignalPath path = path();
-    return ohms -> f.applyAsDouble(path.output(sensor.input(ohms)));
+    return raw -> f.applyAsDouble(path.output(sensor.input(sensed(raw))));
   }
 
   private SignalPath path() {
@@ -80,7 +87,8 @@ final class RawColumn {
         .orElseThrow(
             () ->
                 new QuantityException(
-                    "a measured curve counts in volts: ohms need the pull-up that made them"));
+                    "a measured curve counts in volts: %s need what makes volts of them"
+                        .formatted(axis.title())));
   }
 
   /**
@@ -90,15 +98,15 @@ final class RawColumn {
    */
   Span span() {
     Span working = channel.definition().working();
-    if (axis == RawUnit.OHMS) {
-      SensorCurve sensor = resistance();
+    if (axis.ofSensor()) {
+      SensorCurve sensor = own();
       if (channel.calibration().byDesign()) {
-        return Span.between(sensor.output(working.low()), sensor.output(working.high()));
+        return Span.between(raw(sensor.output(working.low())), raw(sensor.output(working.high())));
       }
       SignalPath p = path();
       return Span.between(
-          sensor.output(p.quantity(calibration.rawAt(working.low()))),
-          sensor.output(p.quantity(calibration.rawAt(working.high()))));
+          raw(sensor.output(p.quantity(calibration.rawAt(working.low())))),
+          raw(sensor.output(p.quantity(calibration.rawAt(working.high())))));
     }
     Span volts = Span.between(calibration.rawAt(working.low()), calibration.rawAt(working.high()));
     Span range = new Span(0, converter().reference().number());
@@ -116,9 +124,8 @@ final class RawColumn {
     return switch (axis) {
       case VOLTS -> Optional.of(v -> v);
       case COUNTS -> Optional.of(v -> converter().code(v));
-      case OHMS ->
-          design.path().map(p -> v -> design.sensorCurve().orElseThrow().at(p.quantity(v)));
-      case MILLIAMPERES -> Optional.empty();
+      case OHMS, MILLIAMPERES ->
+          design.path().map(p -> v -> raw(design.sensorCurve().orElseThrow().at(p.quantity(v))));
     };
   }
 }

@@ -225,7 +225,7 @@ public final class ReceiverView {
 
   private TableOutcome made() {
     TableSpec spec = channel.receiver().table();
-    boolean bySensor = spec.axis() == RawUnit.OHMS && channel.design().sensor() != null;
+    boolean bySensor = spec.axis().ofSensor() && channel.design().sensor() != null;
     if (calibration.curve().isEmpty() && !bySensor && !spec.goal().bench()) {
       return TableOutcome.none("there is no curve yet: define the sensor");
     }
@@ -256,7 +256,7 @@ public final class ReceiverView {
     return switch (spec.axis()) {
       case VOLTS -> Optional.of(t);
       case COUNTS -> Optional.of(new Thresholds(counts(t.low()), counts(t.high())));
-      // What a broken wire gives is volts; as ohms it would be any number at all.
+      // What a broken wire gives is volts; as ohms or a current it would be any number at all.
       case OHMS, MILLIAMPERES -> Optional.empty();
     };
   }

@@ -113,7 +113,7 @@ final class TableWork {
 
   private BenchPairs converted(BenchPairs b) {
     if (b.axis() == spec.axis()) return b;
-    if (b.axis() == RawUnit.OHMS || spec.axis() == RawUnit.OHMS) {
+    if (b.axis().ofSensor() || spec.axis().ofSensor()) {
       throw new QuantityException(
           "the bench pairs are in %s, the receiver wants %s"
               .formatted(b.axis().title(), spec.axis().title()));

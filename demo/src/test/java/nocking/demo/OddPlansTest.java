@@ -24,9 +24,11 @@ import nocking.channel.DocumentException;
 import nocking.channel.RunJson;
 import nocking.procedure.Procedure;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.run.Act;
 import nocking.run.Conditions;
+import nocking.run.Corrections;
 import nocking.run.RunJournal;
 import nocking.run.RunPlan;
 import nocking.run.RunPoint;
@@ -138,7 +140,16 @@ class OddPlansTest {
                 List.of(a), bench.reference(), List.of(bench.meter(scene.place(c.tag()).orElse(0))))
             .withSetPoints(List.of(Value.of(30)))
             .withConditions(new Conditions("A. Rill", "12 °C", "12 V", "bench 2", "after rain"));
-    RunPlan whole = job.procedure == null ? p : Jobs.plan(p, job.procedure, c);
+    Unit unit = Unit.of(bench.reference().unit());
+    RunPlan certified =
+        p.withReference(
+                bench
+                    .reference()
+                    .withAccuracy(Value.of(0.2))
+                    .withCorrections(Corrections.parse("0.1=0; 60.2=60", unit)))
+            .withBeside(bench.reference().withName("second").withAccuracy(Value.of(0.2)));
+    RunPlan whole =
+        job.procedure == null ? certified : Jobs.plan(p, job.procedure, c);
     return RunExpectation.in(whole, id -> Optional.of(a));
   }
 

@@ -267,6 +267,7 @@ public final class BenchRuns {
   /** Begins a run. */
   public void begin(RunPlan wanted) {
     try {
+      wanted.requireUnits();
       Jobs.requireReceiver(wanted);
       RunAdoption.requireOneQuantity(wanted, desk.book());
     } catch (QuantityException e) {

@@ -30,6 +30,9 @@ public final class Rig implements AutoCloseable {
   /** Stands for what reads the supply. */
   private static final int SUPPLY = -1;
 
+  /** Stands for the reference beside the first. */
+  private static final int BESIDE = -2;
+
   private final RunPlan plan;
   private final Reach reach;
   private final Map<Integer, Reference> open = new HashMap<>();
@@ -83,6 +86,7 @@ public final class Rig implements AutoCloseable {
 
   private Instrument instrument(int index) {
     if (index == SUPPLY) return plan.supply();
+    if (index == BESIDE) return plan.beside();
     return index == 0 ? plan.reference() : plan.channels().get(index - 1).meter();
   }
 
@@ -132,7 +136,7 @@ public final class Rig implements AutoCloseable {
       return question.ask(at(index));
     } catch (InstrumentException e) {
       if (e.breaks()) letGo(index);
-      if (e.kind() == Kind.NO_ANSWER && index != SUPPLY) late.add(index);
+      if (e.kind() == Kind.NO_ANSWER && index >= 0) late.add(index);
       throw e;
     }
   }
@@ -150,6 +154,7 @@ public final class Rig implements AutoCloseable {
   public void connect() throws InstrumentException {
     for (int i = 0; i <= plan.channels().size(); i++) at(i);
     if (plan.supply() != null) at(SUPPLY);
+    if (plan.beside() != null) at(BESIDE);
   }
 
   /** What is odd about the instruments and stops nothing, since this was last asked. */
@@ -159,7 +164,8 @@ public final class Rig implements AutoCloseable {
 
   /** Brings the reference to a set point, as far as it can be told. */
   public void bringTo(double setPoint) throws InstrumentException {
-    double own = convert(setPoint, plan.unit(), plan.reference().unit());
+    // What it is told is what it shows, and what is meant is what is true.
+    double own = plan.reference().shows(convert(setPoint, plan.unit(), plan.reference().unit()));
     ask(
         0,
         r -> {
@@ -169,12 +175,15 @@ public final class Rig implements AutoCloseable {
   }
 
   /**
-   * What is applied, in the unit of the plan; NaN where the reference is beyond its range, or is
-   * read by eye and nothing was typed yet.
+   * What is applied by what the certificate makes of it, in the unit of the plan; NaN where the
+   * reference is beyond its range, or is read by eye and nothing was typed yet.
    */
   public double applied() throws InstrumentException {
-    double own = read(0);
-    return plan.reference().byHand() ? own : convert(own, plan.reference().unit(), plan.unit());
+    Instrument r = plan.reference();
+    double read = read(0);
+    // What is read by eye is typed in the unit of the plan.
+    double own = r.byHand() ? convert(read, plan.unit(), r.unit()) : read;
+    return convert(r.truth(own), r.unit(), plan.unit());
   }
 
   /** A reading of each channel, in its raw unit; NaN where a meter is beyond its range. */
@@ -188,7 +197,7 @@ public final class Rig implements AutoCloseable {
         list.add(Double.NaN);
         continue;
       }
-      list.add(convert(read(i + 1), c.meter().unit(), c.raw().unit().symbol()));
+      list.add(convert(c.meter().truth(read(i + 1)), c.meter().unit(), c.raw().unit().symbol()));
     }
     return list;
   }
@@ -197,6 +206,13 @@ public final class Rig implements AutoCloseable {
   double supply() throws InstrumentException {
     if (plan.supply() == null) return Double.NaN;
     return convert(read(SUPPLY), plan.supply().unit(), Unit.VOLT.symbol());
+  }
+
+  /** What the other reference says, in the unit of the plan; NaN where there is none. */
+  double beside() throws InstrumentException {
+    Instrument b = plan.beside();
+    if (b == null) return Double.NaN;
+    return convert(b.truth(read(BESIDE)), b.unit(), plan.unit());
   }
 
   private double read(int index) throws InstrumentException {

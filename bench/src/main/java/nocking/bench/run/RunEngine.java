@@ -62,6 +62,7 @@ public final class RunEngine implements Runnable {
   private boolean writing = true;
   private String stopWhy = "";
   private final SupplyWatch supply = new SupplyWatch();
+  private boolean besideSilent;
   private Function<RunProgress, String> closing = p -> "";
   private Function<Doubt, String> explaining = d -> "";
   private Function<RunProgress, String> forbidding = p -> "";
@@ -234,7 +235,7 @@ public final class RunEngine implements Runnable {
       // No bench goes faster than the hands it waits for.
       if (Double.isNaN(applied)) Thread.sleep(HANDS);
       List<Double> raw = rig.raw();
-      var sweep = new Sweep(clock.now(), target, applied, raw, watchSupply());
+      var sweep = new Sweep(clock.now(), target, applied, raw, watchSupply(), watchBeside());
       back();
       Optional<RunPoint> completes = progress.take(sweep);
       write(() -> journal.append(sweep, completes));
@@ -305,6 +306,22 @@ public final class RunEngine implements Runnable {
     }
     if (!news.isEmpty()) act(Act.Kind.NOTE, news);
     return volts;
+  }
+
+  /**
+   * The reference beside the first, which has to agree with it; points are taken without it, too,
+   * and that it is silent is said once.
+   */
+  private double watchBeside() throws InterruptedException {
+    try {
+      double says = rig.beside();
+      besideSilent = false;
+      return says;
+    } catch (InstrumentException e) {
+      if (!besideSilent) act(Act.Kind.NOTE, "the second reference is not read: " + e.getMessage());
+      besideSilent = true;
+      return Double.NaN;
+    }
   }
 
   private void failed(InstrumentException e) throws InterruptedException {

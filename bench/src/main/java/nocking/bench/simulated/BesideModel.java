@@ -5,6 +5,7 @@ import nocking.bench.instrument.InstrumentException.Kind;
 import nocking.bench.instrument.Reference;
 import nocking.bench.run.BenchClock;
 import nocking.bench.run.Rig;
+import nocking.quantity.Unit;
 import nocking.run.Instrument;
 
 /**
@@ -46,7 +47,9 @@ public final class BesideModel implements Rig.Reach, BenchClock {
 
       @Override
       public double read() {
-        return index == 0 ? model.reference() : model.volts(index - 1);
+        if (index == 0) return model.reference();
+        boolean own = i.reads(Unit.OHM) || i.reads(Unit.AMPERE);
+        return own ? model.own(index - 1) : model.volts(index - 1);
       }
 
       @Override

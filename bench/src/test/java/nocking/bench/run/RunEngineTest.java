@@ -24,6 +24,7 @@ import nocking.procedure.MechanicalTrim;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.run.Act;
+import nocking.run.Corrections;
 import nocking.run.Instrument;
 import nocking.run.Instrument.Language;
 import nocking.run.RunJournal;
@@ -434,6 +435,66 @@ class RunEngineTest {
       assertThat(journal.sweeps).extracting(Sweep::at).doesNotHaveDuplicates().isSorted();
       assertThat(RunProgress.after(plan, journal.entries).points()).isEqualTo(progress.points());
       assertThat(journal.points()).hasSize(3);
+    }
+  }
+
+  private static Instrument certified(Instrument i, String corrections, double accuracy) {
+    return i.withCorrections(Corrections.parse(corrections, Unit.of(i.unit())))
+        .withAccuracy(Value.of(accuracy));
+  }
+
+  /**
+   * Two references that agree within what both may be off are noted beside each other; two that do
+   * not hold the run, whatever the channel reads.
+   */
+  @Test
+  void twoReferencesHaveToAgree() throws IOException {
+    Scene scene = Scene.named("pump").orElseThrow();
+    var model = new BenchModel(scene, 7);
+    try (var server = new BenchServer(model, 0)) {
+      Instrument second = server.reference().withName("second");
+      RunPlan plan =
+          Plans.of(scene, server, 10, 40)
+              .withReference(server.reference().withAccuracy(Value.of(0.1)));
+      RunProgress agreeing = carryOut(server, plan.withBeside(certified(second, "0.15=0", 0.1)));
+      assertThat(agreeing.phase()).isEqualTo(Phase.DONE);
+      for (RunPoint p : journal.points()) {
+        assertThat(p.apart()).isCloseTo(-0.15, within(0.05));
+        assertThat(p.doubted()).isFalse();
+      }
+      RunPlan apart = plan.withBeside(certified(second, "0.6=0", 0.1));
+      var progress = new RunProgress(apart);
+      var unasked = new MemoryJournal();
+      try (var clock = new SteppedClock(server.control(), START)) {
+        new RunEngine(progress, unasked, new Rig(apart), clock, s -> {})
+            .unattended(RunEngine.Unattended.TAKE)
+            .run();
+      }
+      assertThat(progress.points()).isNotEmpty();
+      for (RunPoint p : progress.points()) {
+        assertThat(p.doubt())
+            .matches("the references are 0\\.\\d+ kPa apart: .*")
+            .contains("second reads")
+            .endsWith("0.2 is the most that both may be off");
+        assertThat(p.unasked()).isTrue();
+      }
+    }
+  }
+
+  /** A second reference that falls silent is said once, and nothing else hangs on it. */
+  @Test
+  void aSilentSecondReferenceStopsNothing() throws IOException {
+    Scene scene = Scene.named("pump").orElseThrow();
+    try (var server = new BenchServer(new BenchModel(scene, 7), 0);
+        var clock = new SteppedClock(server.control(), START)) {
+      Instrument nobody =
+          Instrument.of("second", Language.SCPI, "127.0.0.1:1", "READ?", Unit.of("kPa"));
+      RunPlan plan = Plans.of(scene, server, 10, 40).withBeside(nobody);
+      var progress = new RunProgress(plan);
+      new RunEngine(progress, journal, new Rig(plan), clock, s -> {}).run();
+      assertThat(progress.phase()).isEqualTo(Phase.DONE);
+      assertThat(journal.points()).hasSize(3).allMatch(p -> p.apart() == null);
+      assertThat(journal.entries.toString()).containsOnlyOnce("the second reference is not read");
     }
   }
 }

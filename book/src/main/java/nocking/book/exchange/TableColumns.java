@@ -32,6 +32,7 @@ public record TableColumns(
     List<String> notCounting) {
   private static final int DIGITS = 5;
   private static final int MOST_DECIMALS = 9;
+  private static final int EXACT = 12;
 
   /**
    * @param x raw column, null for what is called so, or has its unit, or stands first
@@ -50,6 +51,8 @@ public record TableColumns(
     double[] raw = asked ? counts.file().numbers(rawColumn) : counts.means();
     boolean averaged = !asked && found.readings().size() > 1;
     RawUnit axis = axis(counts.file(), rawColumn, raw, rawUnit, averaged);
+    // A table counts in volts, whatever prefix its file has.
+    raw = inUnit(raw, counts.file().unit(rawColumn), axis);
     int decimals = axis == RawUnit.COUNTS ? 0 : decimals(raw);
     double scale = Math.pow(10, decimals);
     double[] held = Arrays.stream(raw).map(v -> Math.rint(v * scale) / scale).toArray();
@@ -61,6 +64,19 @@ public record TableColumns(
         rawColumn,
         trueColumn,
         found.notCounting());
+  }
+
+  private static double[] inUnit(double[] raw, Optional<Unit> stated, RawUnit axis) {
+    Unit to = axis.unit();
+    boolean other =
+        stated
+            .filter(u -> u.dimension().equals(to.dimension()) && u.factor() != to.factor())
+            .isPresent();
+    if (!other) return raw;
+    // Digits that a prefix makes behind those that were written are none.
+    return Arrays.stream(raw)
+        .map(v -> Double.parseDouble(Numbers.significant(stated.get().convert(v, to), EXACT)))
+        .toArray();
   }
 
   /** Whole numbers are counts unless their unit says that they are something else. */
@@ -91,9 +107,10 @@ public record TableColumns(
       case "V", "volts" -> RawUnit.VOLTS;
       case "counts" -> RawUnit.COUNTS;
       case "ohm", "ohms", "Ω" -> RawUnit.OHMS;
+      case "mA", "milliamperes" -> RawUnit.MILLIAMPERES;
       default ->
           throw new QuantityException(
-              "read --raw-unit '%s', expected V, counts or ohm".formatted(word));
+              "read --raw-unit '%s', expected V, counts, ohm or mA".formatted(word));
     };
   }
 

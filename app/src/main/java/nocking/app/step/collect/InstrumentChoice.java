@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
@@ -44,6 +45,7 @@ import nocking.run.RunPlan;
  */
 final class InstrumentChoice {
   private static final String BY_EYE = "read by eye";
+  private static final String NO_OTHER = "no other";
   private static final String TYPED = "typed by hand";
   private static final double TITLE = 76;
   private static final double GAP = 5;
@@ -52,15 +54,19 @@ final class InstrumentChoice {
   private final Runnable changed;
   private final Map<String, Set<String>> with = new HashMap<>();
   private final Map<String, String> reference = new HashMap<>();
+  private final Map<String, String> beside = new HashMap<>();
   private final Map<String, String> meter = new HashMap<>();
   private final DropDown<String> referenceChoice = new DropDown<>();
+  private final DropDown<String> besideChoice = new DropDown<>();
   private final DropDown<String> meterChoice = new DropDown<>();
   private final DropDown<Fault> fault = new DropDown<>();
   private final Segments<StandIn.Pace> pace;
+  private final HBox besideRow = row("Beside it", besideChoice);
   private final HBox paceRow;
   private final HBox faultRow;
   private final FlowPane others = new FlowPane(10, 4);
   private final Label othersTitle = Paper.subtitle("Read with it");
+  private final Label certificate = Paper.caption("");
   private final VBox instruments;
   private final VBox fellows;
   private StandIn.Pace chosenPace = StandIn.Pace.TEN;
@@ -73,6 +79,7 @@ final class InstrumentChoice {
     this.desk = desk;
     this.changed = changed;
     choice(referenceChoice, "run-reference", v -> chosen(reference, v));
+    choice(besideChoice, "run-beside", v -> chosen(beside, v));
     choice(meterChoice, "run-meter", this::chooseMeter);
     fault.titled(f -> f.name().toLowerCase(Locale.ROOT).replace('_', ' '));
     fault.getItems().setAll(Fault.values());
@@ -88,12 +95,15 @@ final class InstrumentChoice {
             });
     paceRow = new HBox(8, new Label("Its time"), pace);
     paceRow.setAlignment(Pos.CENTER_LEFT);
+    certificate.setId("run-certificate");
     faultRow = row("Trouble", fault);
     instruments =
         new VBox(
             GAP,
             Paper.subtitle("Instruments"),
             row("Reference", referenceChoice),
+            besideRow,
+            certificate,
             row("Meter", meterChoice),
             paceRow);
     fellows = new VBox(GAP, othersTitle, others);
@@ -219,6 +229,20 @@ final class InstrumentChoice {
     return name.startsWith(TYPED);
   }
 
+  /** What can be read beside the reference, to see whether they agree. */
+  private List<String> besides() {
+    return desk.book().instruments().stream()
+        .filter(i -> !i.byHand() && i.reads(unit()) && !i.name().equals(referenceName()))
+        .filter(i -> i.channel().isEmpty())
+        .map(Instrument::name)
+        .toList();
+  }
+
+  private String besideName() {
+    String name = beside.get(channel().id());
+    return besides().contains(name) ? name : NO_OTHER;
+  }
+
   private String referenceName() {
     List<String> all = references();
     String name = reference.get(channel().id());
@@ -267,7 +291,12 @@ final class InstrumentChoice {
               .orElseGet(() -> before.map(b -> fresh.withPlace(b.place())).orElse(fresh));
       read.add(new RunChannel(c.id(), c.tag(), now.raw(), m, now.settle(), now.place()));
     }
-    return Optional.of(draft.withReference(ref).withChannels(read).withSupply(supply()));
+    return Optional.of(
+        draft
+            .withReference(ref)
+            .withChannels(read)
+            .withSupply(supply())
+            .withBeside(desk.book().instrument(besideName()).orElse(null)));
   }
 
   /** What the book has at the supply of the channel; null for nothing. */
@@ -328,9 +357,19 @@ final class InstrumentChoice {
     showing = true;
     referenceChoice.getItems().setAll(references());
     referenceChoice.setValue(referenceName());
+    List<String> others = besides();
+    besideRow.setVisible(!others.isEmpty());
+    besideRow.setManaged(!others.isEmpty());
+    besideChoice.getItems().setAll(others);
+    besideChoice.getItems().addFirst(NO_OTHER);
+    besideChoice.setValue(besideName());
     meterChoice.getItems().setAll(meters());
     meterChoice.setValue(meterName());
     showing = false;
+    String corrected = corrected();
+    certificate.setText(corrected);
+    certificate.setVisible(!corrected.isEmpty());
+    certificate.setManaged(!corrected.isEmpty());
     pace.show(chosenPace);
     boolean stand = isSimulated(referenceName()) || isSimulated(meterName());
     for (HBox h : List.of(paceRow, faultRow)) {
@@ -338,6 +377,16 @@ final class InstrumentChoice {
       h.setManaged(stand);
     }
     showFellows();
+  }
+
+  /** What the certificates of the chosen ones do to what they show; empty without any. */
+  private String corrected() {
+    return Stream.of(referenceName(), besideName(), meterName())
+        .distinct()
+        .flatMap(n -> desk.book().instrument(n).stream())
+        .filter(i -> i.corrections() != null)
+        .map(i -> "%s: %s.".formatted(i.name(), i.corrections().says(i.unit())))
+        .collect(Collectors.joining(" "));
   }
 
   private void showFellows() {

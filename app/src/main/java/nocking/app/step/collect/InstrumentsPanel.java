@@ -32,6 +32,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.run.Corrections;
 import nocking.run.Instrument;
 import nocking.run.Instrument.Language;
 
@@ -52,6 +53,7 @@ final class InstrumentsPanel {
   private final EntryField range;
   private final EntryField accuracy;
   private final EntryField due;
+  private final EntryField corrections;
   private final EntryField pattern;
 
   InstrumentsPanel(Desk desk, Region looks) {
@@ -92,7 +94,14 @@ final class InstrumentsPanel {
         detail("instrument-pattern", "Number in its line", InstrumentsPanel::pattern)
             .prompt("the first")
             .help("For a line of several fields: a pattern whose first group is the number.");
-    var details = new FlowPane(14, 6, range, accuracy, due, pattern);
+    corrections =
+        detail("instrument-corrections", "Shows = true", InstrumentsPanel::corrections)
+            .prompt("0.02=0; 25.05=25")
+            .help(
+                "Its certificate: what it shows and what is true then, a pair for each row. It is"
+                    + " read straight between them.");
+    corrections.field().setPrefColumnCount(16);
+    var details = new FlowPane(14, 6, range, accuracy, due, corrections, pattern);
     var foot = new FlowPane(8, 6, add, connect, remove);
     var paper =
         new Paper(
@@ -145,7 +154,11 @@ final class InstrumentsPanel {
   }
 
   private static Instrument unit(Instrument i, String t) {
-    Unit.of(t);
+    boolean other = !Unit.of(t).symbol().equals(i.unit());
+    if (other && i.corrections() != null) {
+      throw new QuantityException(
+          "the certificate is in %s; take it out before another unit is said".formatted(i.unit()));
+    }
     return i.withUnit(t);
   }
 
@@ -186,8 +199,9 @@ final class InstrumentsPanel {
     range.show(there ? range(i) : "", there ? i.unit() : "");
     accuracy.show(there ? accuracy(i) : "", there ? i.unit() : "");
     due.show(there ? i.due() : "", "");
+    corrections.show(there ? corrections(i) : "", there ? i.unit() : "");
     pattern.show(there ? i.pattern() : "", "");
-    for (EntryField f : List.of(range, accuracy, due, pattern)) {
+    for (EntryField f : List.of(range, accuracy, due, corrections, pattern)) {
       f.setDisable(!there || !desk.writable());
     }
   }
@@ -231,6 +245,14 @@ final class InstrumentsPanel {
 
   private static Instrument accuracy(Instrument i, String t) {
     return i.withAccuracy(t.isEmpty() ? null : Value.typed(t, Unit.of(i.unit())));
+  }
+
+  private static String corrections(Instrument i) {
+    return i.corrections() == null ? "" : i.corrections().typed();
+  }
+
+  private static Instrument corrections(Instrument i, String t) {
+    return i.withCorrections(Corrections.parse(t, Unit.of(i.unit())));
   }
 
   private static Instrument due(Instrument i, String t) {

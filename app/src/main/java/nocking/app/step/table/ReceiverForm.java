@@ -3,6 +3,7 @@ package nocking.app.step.table;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.function.IntConsumer;
 import java.util.stream.Collectors;
 import javafx.scene.Node;
@@ -16,6 +17,7 @@ import nocking.app.control.DropDown;
 import nocking.app.control.EntryField;
 import nocking.app.control.Segments;
 import nocking.app.desk.Desk;
+import nocking.points.RawScale;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -101,7 +103,7 @@ final class ReceiverForm extends VBox {
     axis =
         new Segments<>(
             "table-axis",
-            RawUnit.axes(),
+            List.of(RawUnit.values()),
             RawUnit::title,
             u -> edits.choose("raw column", s -> s.withAxis(u)));
     order =
@@ -254,6 +256,7 @@ final class ReceiverForm extends VBox {
     rawAxis.show(
         s.demands().rawAxis().stream().map(Numbers::plain).collect(Collectors.joining(" ")),
         s.demands().rawAxis().isEmpty() ? "" : unit.symbol());
+    axis.offer(offered(s.axis()));
     axis.show(s.axis());
     order.show(s.descending());
     arithmetic.show(s.arithmetic().whole());
@@ -280,5 +283,14 @@ final class ReceiverForm extends VBox {
     rawDecimals.field().setEditable(editable && s.axis() != RawUnit.COUNTS);
     outDecimals.field().setEditable(editable && s.arithmetic().fullScale() == 0);
     for (Node n : List.of(axis, order, arithmetic, outside, refusesEqual)) n.setDisable(!editable);
+  }
+
+  /** What the sensor cannot give is no column, unless it is one already. */
+  private List<RawUnit> offered(RawUnit now) {
+    Optional<RawUnit> own = RawScale.own(desk.channel().orElseThrow().design().sensor());
+    boolean unknown = desk.channel().orElseThrow().design().sensor() == null;
+    return Arrays.stream(RawUnit.values())
+        .filter(u -> !u.ofSensor() || unknown || u == now || own.filter(u::equals).isPresent())
+        .toList();
   }
 }

@@ -26,16 +26,15 @@ import nocking.app.step.Files;
 import nocking.app.step.Sheet;
 import nocking.book.exchange.TableDocument;
 import nocking.channel.Channel;
-import nocking.element.Signal;
 import nocking.firmware.TableC;
 import nocking.path.GeneratedEquation;
+import nocking.points.RawScale;
 import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Sentence;
 import nocking.report.PdfPages;
 import nocking.report.page.SettingsSheet;
-import nocking.sensor.Sensor;
 import nocking.table.TableGoal;
 import nocking.table.TableSpec;
 import nocking.view.TableOutcome;
@@ -157,22 +156,18 @@ public final class TableSheet implements Sheet {
   private void start() {
     int decimals = Math.min(9, desk.analysis().design().decimals() + 1);
     TableSpec usual = TableSpec.DEFAULT.withOutDecimals(decimals);
-    // Without a path there is no volt to count in; a receiver that wants ohms needs none.
+    // Without a path there is no volt to count in; a receiver that wants ohms or milliamperes needs
+    // none.
     boolean curve = desk.analysis().calibration().curve().isPresent();
     TableSpec spec =
         curve
             ? usual
-            : resistive(desk.analysis())
-                ? usual.withAxis(RawUnit.OHMS)
-                : usual.withAxis(RawUnit.COUNTS).with(TableGoal.USUAL.withBench(true));
+            : RawScale.own(desk.analysis().channel().design().sensor())
+                .map(usual::withAxis)
+                .orElse(usual.withAxis(RawUnit.COUNTS).with(TableGoal.USUAL.withBench(true)));
     // Without anything to make it of the pairs come first.
     if (spec.goal().bench()) looks.show(look = Look.PAIRS);
     desk.edit("make a table", "", c -> c.receiver(r -> r.withTable(spec)));
-  }
-
-  private static boolean resistive(Analysis a) {
-    Sensor sensor = a.channel().design().sensor();
-    return sensor != null && sensor.signal() == Signal.RESISTANCE;
   }
 
   /** The band was dragged to a height, in the unit of the output. */
