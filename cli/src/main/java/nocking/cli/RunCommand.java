@@ -404,6 +404,8 @@ final class RunCommand extends JsonOption {
   /** Instruments may answer elsewhere than when the run was begun. */
   private static void moveTo(RunPlan now, Rig rig) {
     rig.movedReference(now.reference().address());
+    if (now.beside() != null) rig.movedBeside(now.beside().address());
+    if (now.supply() != null) rig.movedSupply(now.supply().address());
     for (int i = 0; i < now.channels().size(); i++) {
       rig.movedMeter(i, now.channels().get(i).meter().address());
     }

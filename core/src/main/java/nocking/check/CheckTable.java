@@ -36,6 +36,11 @@ public record CheckTable(Measured measured, List<CheckPoint> points) {
       return name().toLowerCase(Locale.ROOT);
     }
 
+    /** In as few letters as can be understood: {@code volts}, {@code mA}. */
+    public String brief() {
+      return raw == null ? title() : raw.brief();
+    }
+
     /** Unit of what is entered on a channel of a unit. */
     public Unit unit(Unit quantity) {
       return raw == null ? quantity : raw.unit();

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import nocking.channel.Channel;
 import nocking.channel.Hazard;
+import nocking.points.RawUnit;
 import nocking.stage.BridgeRectifier;
 import nocking.wiring.Place;
 
@@ -22,6 +23,15 @@ public final class MeasuringCaution {
     String hands = live ? "Live: one probe at a time, use the ground post. " : "";
     String off = place == null ? "" : before(place);
     return hands + (off.isEmpty() ? "" : off + " ") + hazards(c);
+  }
+
+  /** What has to be off, or away, before something is read; empty where nothing has. */
+  public static String before(RawUnit raw) {
+    return switch (raw) {
+      case VOLTS, COUNTS -> "";
+      case OHMS -> before(Place.of(Place.Kind.OHMS_AT_SENSOR));
+      case MILLIAMPERES -> before(Place.of(Place.Kind.LOOP_CURRENT));
+    };
   }
 
   /** What has to be off, or away, before a meter goes to a place; empty where nothing has. */

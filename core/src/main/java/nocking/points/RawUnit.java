@@ -27,6 +27,11 @@ public enum RawUnit {
     return name().toLowerCase(Locale.ROOT);
   }
 
+  /** In as few letters as can be understood: {@code ohms}, {@code mA}. */
+  public String brief() {
+    return this == MILLIAMPERES ? unit.symbol() : title();
+  }
+
   public Unit unit() {
     return unit;
   }

@@ -148,8 +148,7 @@ class OddPlansTest {
                     .withAccuracy(Value.of(0.2))
                     .withCorrections(Corrections.parse("0.1=0; 60.2=60", unit)))
             .withBeside(bench.reference().withName("second").withAccuracy(Value.of(0.2)));
-    RunPlan whole =
-        job.procedure == null ? certified : Jobs.plan(p, job.procedure, c);
+    RunPlan whole = job.procedure == null ? certified : Jobs.plan(p, job.procedure, c);
     return RunExpectation.in(whole, id -> Optional.of(a));
   }
 

@@ -287,6 +287,8 @@ public final class BenchRuns {
     Store store = desk.store();
     var l = new Live(run.id(), run.progress(), subject(run.plan()), words(run.plan()));
     l.rig.movedReference(instruments.reference().address());
+    if (instruments.beside() != null) l.rig.movedBeside(instruments.beside().address());
+    if (instruments.supply() != null) l.rig.movedSupply(instruments.supply().address());
     for (int i = 0; i < run.plan().channels().size(); i++) {
       RunChannel c = run.plan().channels().get(i);
       int at = place(instruments, c.channel());

@@ -73,6 +73,16 @@ public final class Rig implements AutoCloseable {
     moved(channel + 1, address);
   }
 
+  /** Sends for the reference beside the first at another address from now on. */
+  public void movedBeside(String address) {
+    moved(BESIDE, address);
+  }
+
+  /** Sends for what reads the supply at another address from now on. */
+  public void movedSupply(String address) {
+    moved(SUPPLY, address);
+  }
+
   /** By what it is for, not by its name: two instruments may be called alike. */
   private synchronized void moved(int index, String address) {
     addresses.put(index, address);

@@ -31,6 +31,7 @@ import nocking.check.CheckTable;
 import nocking.check.CheckTable.Measured;
 import nocking.check.Verdict;
 import nocking.converter.Converter;
+import nocking.diagnosis.MeasuringCaution;
 import nocking.path.TestPoint;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -55,6 +56,7 @@ public final class CheckSheet implements Sheet {
   private final PlotView plot = new PlotView("check-plot", "Error against applied");
   private final Button five = new Button("Five inputs over the range");
   private final Label nodes = Paper.caption("");
+  private final Label caution = Paper.caption("");
   private final HBox verdict = new HBox(6);
   private final VBox root;
   private List<CheckRow> rows = List.of();
@@ -63,7 +65,7 @@ public final class CheckSheet implements Sheet {
     this.desk = desk;
     measured =
         new Segments<>(
-            "measured", List.of(Measured.values()), Measured::title, this::takeMeasuredAs);
+            "measured", List.of(Measured.values()), Measured::brief, this::takeMeasuredAs);
     grid =
         new Grid(
                 "checks",
@@ -109,9 +111,12 @@ public final class CheckSheet implements Sheet {
     var as = new Label("Measured is a");
     verdict.setId("check-verdict");
     verdict.setAlignment(Pos.CENTER_LEFT);
+    caution.setId("check-caution");
+    caution.getStyleClass().add("caution-line");
+    caution.setMaxWidth(Double.MAX_VALUE);
     var line = new HBox(10, five, as, measured, verdict);
     line.setAlignment(Pos.CENTER_LEFT);
-    paper = new Paper("Expected against measured", line, grid, nodes);
+    paper = new Paper("Expected against measured", line, caution, grid, nodes);
     VBox.setVgrow(grid, Priority.ALWAYS);
     plotPaper = new Paper("Error against applied", plot);
     VBox.setVgrow(plot, Priority.ALWAYS);
@@ -286,7 +291,7 @@ public final class CheckSheet implements Sheet {
       words
           .append("TP")
           .append(k + 1)
-          .append(' ')
+          .append(" = ")
           .append(
               Numbers.engineering(
                   rows.get(i).expectedNodes().get(k), points.get(k).unit().symbol(), 5));
@@ -376,6 +381,10 @@ public final class CheckSheet implements Sheet {
     var columns = grid.table().getColumns();
     columns.get(0).setText("applied " + u);
     Measured as = c.acceptance().check().measured();
+    String before = as.raw().map(MeasuringCaution::before).orElse("");
+    caution.setText(before);
+    caution.setVisible(!before.isEmpty());
+    caution.setManaged(!before.isEmpty());
     columns.get(1).setText("expected " + (as.ofSensor() ? measuredUnit().symbol() : "V"));
     columns.get(3).setText("should read " + u);
     columns

@@ -1,6 +1,7 @@
 package nocking.app.step.collect;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -222,11 +223,12 @@ final class InstrumentChoice {
   }
 
   private static String typed(RawUnit unit) {
-    return unit == RawUnit.VOLTS ? TYPED : "%s, in %s".formatted(TYPED, unit.title());
+    return unit == RawUnit.VOLTS ? TYPED : "typed in " + unit.brief();
   }
 
   private static boolean isTyped(String name) {
-    return name.startsWith(TYPED);
+    return name.equals(TYPED)
+        || Arrays.stream(RawUnit.values()).anyMatch(u -> name.equals(typed(u)));
   }
 
   /** What can be read beside the reference, to see whether they agree. */
@@ -357,11 +359,11 @@ final class InstrumentChoice {
     showing = true;
     referenceChoice.getItems().setAll(references());
     referenceChoice.setValue(referenceName());
-    List<String> others = besides();
+    var others = new ArrayList<>(besides());
     besideRow.setVisible(!others.isEmpty());
     besideRow.setManaged(!others.isEmpty());
+    others.addFirst(NO_OTHER);
     besideChoice.getItems().setAll(others);
-    besideChoice.getItems().addFirst(NO_OTHER);
     besideChoice.setValue(besideName());
     meterChoice.getItems().setAll(meters());
     meterChoice.setValue(meterName());

@@ -95,7 +95,7 @@ final class InstrumentsPanel {
             .prompt("the first")
             .help("For a line of several fields: a pattern whose first group is the number.");
     corrections =
-        detail("instrument-corrections", "Shows = true", InstrumentsPanel::corrections)
+        detail("instrument-corrections", "Shown = true", InstrumentsPanel::corrections)
             .prompt("0.02=0; 25.05=25")
             .help(
                 "Its certificate: what it shows and what is true then, a pair for each row. It is"
@@ -112,7 +112,8 @@ final class InstrumentsPanel {
                     + " Modbus RTU or typed by hand. An address is HOST:PORT or DEVICE@BAUD, for Modbus with /UNIT behind it;"
                     + " registers are asked with input 0 float or holding 16 int16 /10. %s in what sets a"
                     + " reference stands for the set point. A channel and a place (TP2; empty for the"
-                    + " signal at the receiver) say what it reads live."),
+                    + " signal at the receiver, for ohms the sensor alone, for a current the loop) say"
+                    + " what it reads live. Shown = true is its certificate: 25.05=25."),
             details,
             foot);
     paper.head(looks);

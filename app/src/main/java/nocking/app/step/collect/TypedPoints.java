@@ -32,6 +32,7 @@ import nocking.book.exchange.ColumnException;
 import nocking.book.exchange.ColumnFile;
 import nocking.channel.Channel;
 import nocking.converter.Converter;
+import nocking.diagnosis.MeasuringCaution;
 import nocking.points.Increments;
 import nocking.points.PointSet;
 import nocking.points.RawScale;
@@ -51,6 +52,8 @@ final class TypedPoints {
   private final Files files;
   private final Grid grid;
   private final Segments<RawUnit> raw;
+  private final Label readAs = new Label("Read as");
+  private final Label caution = Paper.caption("");
   private final Segments<Boolean> appliedAs;
   private final InHand<Boolean> steps;
   private final Paper pointsPaper;
@@ -84,7 +87,7 @@ final class TypedPoints {
     appliedAs.show(false);
     appliedAs.setAccessibleHelp(
         "Total: what was applied in all. Steps: what each pour or block added; they are added up.");
-    raw = new Segments<>("raw", List.of(RawUnit.values()), RawUnit::title, this::takeRaw);
+    raw = new Segments<>("raw", List.of(RawUnit.values()), RawUnit::brief, this::takeRaw);
     grid =
         new Grid(
                 "points",
@@ -102,7 +105,10 @@ final class TypedPoints {
             .onDelete(this::removeRow);
     grid.table().widthProperty().addListener((o, before, width) -> columnsFor(width.doubleValue()));
     grid.table().getSelectionModel().selectedIndexProperty().addListener(o -> actions());
-    pointsPaper = new Paper("Reference points", grid, sums);
+    caution.setId("points-caution");
+    caution.getStyleClass().add("caution-line");
+    caution.setMaxWidth(Double.MAX_VALUE);
+    pointsPaper = new Paper("Reference points", caution, grid, sums);
     VBox.setVgrow(grid, Priority.ALWAYS);
     VBox.setVgrow(pointsPaper, Priority.ALWAYS);
     HBox.setHgrow(right, Priority.ALWAYS);
@@ -123,7 +129,8 @@ final class TypedPoints {
         e -> change(grid.selectedRow(), "bring the point back", p -> p.withLeftOut(null)));
     remove.setId("remove-row");
     remove.setOnAction(e -> removeRow(grid.selectedRow()));
-    var rawRow = new HBox(8, new Label("Read as"), raw);
+    raw.setAccessibleText("Read as");
+    var rawRow = new HBox(8, readAs, raw);
     rawRow.setAlignment(Pos.CENTER_LEFT);
     var appliedRow = new HBox(8, new Label("Applied"), appliedAs);
     appliedRow.setAlignment(Pos.CENTER_LEFT);
@@ -146,8 +153,8 @@ final class TypedPoints {
             why);
     left.head(looks);
     var leftScroll = WheelScroll.of(left);
-    leftScroll.setMinWidth(216);
-    leftScroll.setMaxWidth(216);
+    leftScroll.setMinWidth(226);
+    leftScroll.setMaxWidth(226);
     root = new HBox(12, leftScroll, right);
   }
 
@@ -433,8 +440,16 @@ final class TypedPoints {
 
   void refresh() {
     Channel c = desk.channel().orElseThrow();
-    raw.offer(offered(c));
+    List<RawUnit> offered = offered(c);
+    // With a third choice there is no room for words that say little.
+    readAs.setVisible(offered.size() == 2);
+    readAs.setManaged(offered.size() == 2);
+    raw.offer(offered);
     raw.show(c.calibration().points().raw());
+    String before = MeasuringCaution.before(c.calibration().points().raw());
+    caution.setText(before);
+    caution.setVisible(!before.isEmpty());
+    caution.setManaged(!before.isEmpty());
     raw.setDisable(!desk.editable());
     load.setDisable(!desk.editable());
     grid.editable(desk.editable());

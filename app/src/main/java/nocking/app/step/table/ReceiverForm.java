@@ -104,7 +104,7 @@ final class ReceiverForm extends VBox {
         new Segments<>(
             "table-axis",
             List.of(RawUnit.values()),
-            RawUnit::title,
+            RawUnit::brief,
             u -> edits.choose("raw column", s -> s.withAxis(u)));
     order =
         new Segments<>(
