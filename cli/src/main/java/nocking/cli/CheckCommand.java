@@ -17,6 +17,7 @@ import nocking.check.CheckRow;
 import nocking.check.CheckTable;
 import nocking.check.CheckTable.Measured;
 import nocking.check.Verdict;
+import nocking.finding.Finding;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
@@ -73,7 +74,7 @@ final class CheckCommand extends JsonOption {
   private static List<String> ofSensor(Analysis a) {
     return a.findings().stream()
         .filter(f -> f.rule().equals("check-of-sensor") || f.rule().equals("check-tells-nothing"))
-        .map(f -> "%s. %s".formatted(f.headline(), f.detail()))
+        .map(Finding::text)
         .toList();
   }
 

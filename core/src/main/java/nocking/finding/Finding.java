@@ -33,8 +33,13 @@ public record Finding(
     return new Finding(rule, severity, headline, detail, step, item, Optional.of(mend));
   }
 
+  /** The headline as a sentence; one that asks has its end already. */
+  public String sentence() {
+    return headline.endsWith("?") ? headline : headline + ".";
+  }
+
   /** Headline and detail as one text. */
   public String text() {
-    return headline + ". " + detail;
+    return sentence() + " " + detail;
   }
 }

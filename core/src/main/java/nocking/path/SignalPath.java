@@ -390,12 +390,14 @@ public final class SignalPath {
    * its summing point, and a clamp that conducts pulls on what stands before it.
    */
   private void settle(double x, List<PathState.Node> nodes) {
-    PathCircuit circuit = circuit(x);
+    PathCircuit circuit;
     Circuit.OperatingPoint at;
     try {
+      circuit = circuit(x);
       at = circuit.operatingPoint();
-    } catch (IllegalStateException e) {
-      // Without a solution of the whole the relations one by one are the best that is known.
+    } catch (IllegalStateException | IllegalArgumentException e) {
+      // Without a solution of the whole, or for a sensor that beyond its range would be less than
+      // no resistance, the relations one by one are the best that is known.
       return;
     }
     for (int i = 0; i < nodes.size(); i++) {

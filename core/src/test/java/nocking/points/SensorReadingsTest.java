@@ -308,4 +308,31 @@ class SensorReadingsTest {
     assertThat(Value.typed("2m", Unit.of("mV")).number()).isEqualTo(2);
     assertThat(Value.typed("4k7", Unit.of("kΩ")).number()).isEqualTo(4.7);
   }
+
+  /**
+   * Where the curve of a sensor would come to less than no resistance there is no circuit of it.
+   */
+  @Test
+  void aSensorOfLessThanNothingBreaksNothing() {
+    Channel c =
+        thermistor()
+            .design(
+                d ->
+                    d.withSensor(
+                            new PlatinumRtd(
+                                v(100),
+                                PlatinumRtd.ToleranceClass.B,
+                                PlatinumRtd.Wires.TWO,
+                                v(0.5),
+                                null))
+                        .withStages(
+                            List.of(
+                                new PullUp(v(3.3), v(18e3)),
+                                new NonInvertingAmp(v(1e3), v(10e3), v(0), v(0), v(3.3)))));
+    Channel read = read(c, RawUnit.OHMS, new double[] {4, 26}, t -> t == 4 ? -1 : 18000);
+    Analysis a = Analysis.of(read);
+    assertThat(a.findings()).extracting(Finding::rule).doesNotContain("not-worked-out");
+    assertThat(a.troubles()).isEmpty();
+    assertThat(a.design().path().orElseThrow().at(-246).output()).isNotNaN();
+  }
 }

@@ -166,7 +166,7 @@ final class FindingsPane extends VBox {
   }
 
   private VBox card(Finding f) {
-    var headline = new Text(f.severity() == Severity.CAUTION ? "Caution. " : f.headline() + ". ");
+    var headline = new Text(f.severity() == Severity.CAUTION ? "Caution. " : f.sentence() + " ");
     headline.getStyleClass().add("headline");
     var detail = new Text(f.detail());
     detail.getStyleClass().add("detail");
