@@ -54,8 +54,12 @@ final class Doubts {
   /** Two references that say different things are one of them wrong, and nothing tells which. */
   private Optional<String> apart(Average of) {
     double apart = of.apart();
-    if (!(Math.abs(apart) > plan.mayBeApart())) return Optional.empty();
-    int digits = Numbers.decimalsFor(plan.mayBeApart() / 10);
+    double most = plan.mayBeApart();
+    int digits = Numbers.decimalsFor(most / 10);
+    // As it is said, so it is judged: 0.100 is not more than 0.1.
+    boolean more =
+        Double.isFinite(apart) && Double.parseDouble(Numbers.fixed(Math.abs(apart), digits)) > most;
+    if (!more) return Optional.empty();
     return Optional.of(
         Doubt.REFERENCES
             + "%s %s apart: %s reads %s, %s reads %s, and %s is the most that both may be off"
@@ -66,7 +70,7 @@ final class Doubts {
                     Numbers.fixed(of.applied(), digits),
                     plan.beside().name(),
                     Numbers.fixed(of.applied() + apart, digits),
-                    Numbers.trimmed(plan.mayBeApart(), 3)));
+                    Numbers.trimmed(most, 3)));
   }
 
   private static Doubt doubt(

@@ -60,6 +60,10 @@ class CorrectionsTest {
         .hasMessageContaining("0.02=0 stands behind 25.05=25");
     assertThatThrownBy(() -> Corrections.parse("0=0; 10=20; 20=15", CELSIUS))
         .hasMessageContaining("rise");
+    assertThatThrownBy(
+            () ->
+                new Corrections(List.of(new Corrections.Row(Double.MAX_VALUE, -Double.MAX_VALUE))))
+        .hasMessageContaining("row 1 of the certificate is no number");
     assertThatThrownBy(() -> Corrections.parse("2 bar=2", CELSIUS))
         .hasMessageContaining("expected a temperature in °C");
   }
