@@ -223,6 +223,26 @@ class TableViewTest extends WindowTest {
     hands.press(KeyCode.CONTROL, KeyCode.V);
     settled();
     assertThat(text("typing-state")).isEqualTo("16 of 16 typed. 16 of 16 read back, 1 differ.");
+    // The receiver's own list: its names and units are read, a row without a number stays as it is.
+    Double second = channel().receiver().typing().get(1).rawBack();
+    clipboard("R [kΩ]\tT [°C]\n32,7\t0,5\n\n25,1\t5,5\n");
+    into("typing", 0, 4);
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    settled();
+    List<TypedCell> listed = channel().receiver().typing();
+    assertThat(listed.get(0).rawBack()).isCloseTo(32700, within(1e-6));
+    assertThat(listed.get(0).outBack()).isEqualTo(0.5);
+    assertThat(listed.get(1).rawBack()).isEqualTo(second);
+    assertThat(listed.get(2).rawBack()).isCloseTo(25100, within(1e-6));
+    // Commas that are decimal ones set no columns apart.
+    clipboard("1,5\n2,5\n");
+    into("typing", 0, 4);
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    settled();
+    assertThat(channel().receiver().typing()).isEqualTo(listed);
+    assertThat(shown(".text-fail")).anyMatch(t -> t.contains("Nothing was pasted"));
+    hands.press(KeyCode.CONTROL, KeyCode.Z);
+    settled();
     Button record = Hands.ask(() -> (Button) shell.scene().lookup("#transfer-record"));
     assertThat(record.isDisabled()).as("nobody has signed").isTrue();
     hands.fill("transfer-by", "M. Brook").click("transfer-record");

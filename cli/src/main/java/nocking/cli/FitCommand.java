@@ -23,6 +23,8 @@ import nocking.fit.FitModel;
 import nocking.fit.Judgement;
 import nocking.fit.Recommendation;
 import nocking.fit.Samples;
+import nocking.points.RawScale;
+import nocking.points.RawUnit;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Unit;
@@ -75,7 +77,9 @@ final class FitCommand extends JsonOption {
   @Option(
       names = "--channel",
       paramLabel = "CHANNEL.json",
-      description = "Judge its design equation, too; raw in volts or in its counts.")
+      description =
+          "Judge its design equation, too; raw in volts, in its counts, or in ohms or mA of its"
+              + " sensor.")
   Path channel;
 
   @Option(names = "--book", paramLabel = "FILE", description = "Fit a channel of a bench book.")
@@ -193,16 +197,20 @@ final class FitCommand extends JsonOption {
     Samples s = columns.samples(weights);
     if (design.isEmpty()) return s;
     var c = design.get().channel();
-    Optional<Unit> raw = columns.file().unit(columns.rawColumn());
-    boolean counts = raw.map(u -> u.dimension().equals(Unit.COUNTS.dimension())).orElse(false);
+    Unit stated = columns.file().unit(columns.rawColumn()).orElse(Unit.VOLT);
+    RawUnit raw = RawUnit.of(stated);
+    RawScale scale =
+        RawScale.of(raw, c.design().converter(), design.get().design().path())
+            .orElseThrow(
+                () ->
+                    new QuantityException(
+                        "%s is in %s, and the sensor of %s gives nothing of the kind"
+                            .formatted(columns.file().source(), raw.title(), c.tag())));
     Unit from = columns.file().unit(columns.quantityColumn()).orElse(c.unit());
     double[] volts = s.raw().clone();
     double[] quantity = s.quantity().clone();
     for (int i = 0; i < volts.length; i++) {
-      volts[i] =
-          counts
-              ? c.design().converter().volts(volts[i])
-              : raw.orElse(Unit.VOLT).convert(volts[i], Unit.VOLT);
+      volts[i] = scale.volts(stated.convert(volts[i], raw.unit()));
       quantity[i] = from.convert(quantity[i], c.unit());
     }
     return new Samples(volts, quantity, s.weights());

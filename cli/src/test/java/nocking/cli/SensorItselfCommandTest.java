@@ -225,4 +225,24 @@ class SensorItselfCommandTest {
         .isZero();
     assertThat(Files.readString(table)).startsWith("raw,out\nmA,m\n4.0");
   }
+
+  /** The design of a channel is judged by ohms through its stages, in a file as in the book. */
+  @Test
+  void aFitGoesByTheStagesOfTheChannel() throws IOException {
+    Path points =
+        Files.writeString(
+            folder.resolve("p.csv"), "T [°C],R [kΩ]\n0,33.1\n10,19.9\n20,12.5\n30,8.1\n");
+    Path json = folder.resolve("RW-T1.json");
+    Console c = Console.run("fit", points, "--channel", json, "--model", "poly:2", "--json");
+    assertThat(c.code()).as(c.err()).isZero();
+    assertThat(Console.run("import", points, "--book", book, "--channel", "RW-T1").code()).isZero();
+    Console inBook =
+        Console.run("fit", "--book", book, "--of", "RW-T1", "--model", "poly:2", "--json");
+    // The file has its design judged beside it.
+    assertThat(c.json().get("models").get(1)).isEqualTo(inBook.json().get("models").get(0));
+    Console loop = Console.run("fit", points, "--channel", folder.resolve("HD-L1.json"));
+    assertThat(loop.code()).isEqualTo(NockingCli.BAD_INPUT);
+    assertThat(loop.err())
+        .contains("is in ohms, and the sensor of HD-L1 gives nothing of the kind");
+  }
 }

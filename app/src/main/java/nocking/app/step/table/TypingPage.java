@@ -91,7 +91,7 @@ final class TypingPage implements TablePage {
                         this::takeOut)
                     .styled(i -> differs(rows.get(i).outBack(), rows.get(i).out()))),
             i -> rows.get(i).typed());
-    BlockPaste.into(grid, desk);
+    BlockPaste.ofNumbers(grid, desk);
     VBox.setVgrow(grid, Priority.ALWAYS);
     title.getStyleClass().add("cue-title");
     what.getStyleClass().add("cue-what");
