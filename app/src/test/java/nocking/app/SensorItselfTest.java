@@ -19,6 +19,7 @@ import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
+import nocking.run.Corrections;
 import nocking.run.Course;
 import nocking.run.Instrument;
 import nocking.run.RunProgress.Phase;
@@ -69,6 +70,14 @@ class SensorItselfTest extends WindowTest {
     assertThat(points())
         .extracting(p -> Math.rint(p.mean()))
         .containsExactly(19905., 32700., 12500.);
+    // A gap in a column of readings moves nothing.
+    clipboard("19.8k\n\n12.4k\n");
+    into("points", 0, 2);
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    settled();
+    assertThat(points())
+        .extracting(p -> Math.rint(p.mean()))
+        .containsExactly(19800., 32700., 12400.);
     // What was read at the converter is no reading of the sensor.
     clipboard("T [°C]\tU [mV]\n5\t1900\n");
     into("points", 3, 1);
@@ -135,7 +144,8 @@ class SensorItselfTest extends WindowTest {
     var model = new BenchModel(bath, 5);
     model.put(15);
     model.advance(200);
-    double ohms = 10020 * Math.exp(3858 * (1 / 288.15 - 1 / 298.15));
+    // Its certificate says that it shows 1 kΩ too much.
+    double ohms = -1000 + 10020 * Math.exp(3858 * (1 / 288.15 - 1 / 298.15));
     try (var server = new BenchServer(model, 0)) {
       thermistor(WorkStep.CHECK);
       Instrument meter =
@@ -145,7 +155,8 @@ class SensorItselfTest extends WindowTest {
                   server.meter(0).address(),
                   "MEAS:RES?",
                   Unit.OHM)
-              .withChannel("RW-T1");
+              .withChannel("RW-T1")
+              .withCorrections(Corrections.parse("1000=0", Unit.OHM));
       hands.run(() -> desk.editBook("instruments", "", b -> b.withInstruments(List.of(meter))));
       hands.click("measured-ohms");
       settled();
@@ -155,7 +166,7 @@ class SensorItselfTest extends WindowTest {
       hands.press(KeyCode.ESCAPE).press(KeyCode.F6);
       until(() -> desk.live().now().isPresent());
       assertThat(text("strip-corner"))
-          .matches("live 15\\.\\d+ kΩ at sensor alone, unplugged = 1[45]\\.\\d+ °C.*");
+          .matches("live 14\\.\\d+ kΩ at sensor alone, unplugged = 1[67]\\.\\d+ °C.*");
       hands.press(KeyCode.F5);
       until(() -> channel().acceptance().check().points().getFirst().measured() != null);
       Value measured = channel().acceptance().check().points().getFirst().measured();
@@ -180,6 +191,20 @@ class SensorItselfTest extends WindowTest {
         .extracting(p -> p.measured().number())
         .containsExactly(19900., 12500.);
     assertThat(column("checks", 1).getFirst()).startsWith("199");
+    // An input that is not measured yet stays one, and a gap moves nothing.
+    clipboard("R [kΩ]\treference [°C]\n19,9\t10\n\t15\n12,5\t20\n");
+    into("checks", 0, 0);
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    settled();
+    clipboard("19.8k\n\n12.4k\n");
+    into("checks", 0, 4);
+    hands.press(KeyCode.CONTROL, KeyCode.V);
+    settled();
+    sheet = channel().acceptance().check();
+    assertThat(sheet.points()).extracting(p -> p.applied().number()).containsExactly(10., 15., 20.);
+    assertThat(sheet.points().get(0).measured().number()).isEqualTo(19800);
+    assertThat(sheet.points().get(1).measured()).isNull();
+    assertThat(sheet.points().get(2).measured().number()).isEqualTo(12400);
     clipboard("1.7 V\n1.35 V\n");
     into("checks", 0, 4);
     hands.press(KeyCode.CONTROL, KeyCode.V);

@@ -91,6 +91,7 @@ public class JournalBenchmark {
         Purpose.DEVELOPMENT,
         Conditions.NONE,
         null,
+        null,
         null);
   }
 

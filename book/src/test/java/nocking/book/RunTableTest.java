@@ -71,6 +71,7 @@ class RunTableTest {
         Purpose.AS_FOUND,
         new Conditions("KS", "21 °C", "5.00 V", "40 mm", ""),
         null,
+        null,
         null);
   }
 

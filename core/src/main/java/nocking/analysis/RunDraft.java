@@ -153,6 +153,7 @@ public final class RunDraft {
         Purpose.DEVELOPMENT,
         Conditions.NONE,
         null,
+        null,
         null);
   }
 

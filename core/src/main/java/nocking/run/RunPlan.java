@@ -1,6 +1,5 @@
 package nocking.run;
 
-import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -84,7 +83,6 @@ public record RunPlan(
     }
   }
 
-  @JsonCreator
   public RunPlan {
     title = title == null || title.isBlank() ? "run" : title.strip();
     channels = channels == null ? List.of() : List.copyOf(channels);
@@ -133,48 +131,6 @@ public record RunPlan(
     if ((long) repeats * setPoints.size() > MOST_TARGETS) {
       throw new QuantityException("a run has at most %d points".formatted(MOST_TARGETS));
     }
-  }
-
-  /** One without another reference beside the first. */
-  public RunPlan(
-      String title,
-      Kind kind,
-      String unit,
-      List<RunChannel> channels,
-      Instrument reference,
-      List<Value> setPoints,
-      Course course,
-      int repeats,
-      long seed,
-      int average,
-      double every,
-      double giveUp,
-      double band,
-      Unsettled then,
-      Purpose purpose,
-      Conditions conditions,
-      Procedure procedure,
-      Instrument supply) {
-    this(
-        title,
-        kind,
-        unit,
-        channels,
-        reference,
-        setPoints,
-        course,
-        repeats,
-        seed,
-        average,
-        every,
-        giveUp,
-        band,
-        then,
-        purpose,
-        conditions,
-        procedure,
-        supply,
-        null);
   }
 
   /**

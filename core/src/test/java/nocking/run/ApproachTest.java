@@ -160,6 +160,7 @@ class ApproachTest {
         Purpose.DEVELOPMENT,
         Conditions.NONE,
         null,
+        null,
         null);
   }
 

@@ -63,6 +63,7 @@ class ProcedureRunTest {
         Purpose.DEVELOPMENT,
         Conditions.NONE,
         p,
+        null,
         null);
   }
 

@@ -53,6 +53,7 @@ class RunProgressTest {
         Purpose.AS_FOUND,
         Conditions.NONE,
         null,
+        null,
         null);
   }
 

@@ -96,7 +96,10 @@ public final class LiveMeter {
   }
 
   private static double in(RawUnit unit, Instrument meter, double v) {
-    return meter.unit().isEmpty() ? v : Unit.of(meter.unit()).convert(v, unit.unit());
+    double corrected = meter.truth(v);
+    return meter.unit().isEmpty()
+        ? corrected
+        : Unit.of(meter.unit()).convert(corrected, unit.unit());
   }
 
   /** The meter that is at the selected channel; empty where none is. */

@@ -50,6 +50,7 @@ class RunBeepTest {
         Purpose.DEVELOPMENT,
         Conditions.NONE,
         new Stations(List.of("up", "down"), Value.of(0.1)),
+        null,
         null);
   }
 

@@ -68,6 +68,7 @@ final class Plans {
         Purpose.AS_FOUND,
         Conditions.NONE,
         null,
+        null,
         null);
   }
 }

@@ -23,6 +23,13 @@ public final class CheckColumns {
    * @throws ColumnException naming file, row and column, what was read and what was expected
    */
   public static CheckTable read(PointColumns columns, Channel channel) {
+    return read(columns, channel, false);
+  }
+
+  /**
+   * @param gaps true where an input may not be measured yet
+   */
+  private static CheckTable read(PointColumns columns, Channel channel, boolean gaps) {
     ColumnFile f = columns.file();
     int first = columns.readings().getFirst();
     Unit own = channel.unit();
@@ -38,8 +45,13 @@ public final class CheckColumns {
     for (int i = 0; i < f.rows().size(); i++) {
       ColumnFile.Row row = f.rows().get(i);
       Value applied = PointsCsv.value(f, row, columns.applied(), own);
+      boolean gap = gaps && one && f.text(row, first).isBlank();
       Value measured =
-          one ? PointsCsv.value(f, row, first, asUnit) : Value.of(read.convert(means[i], asUnit));
+          gap
+              ? null
+              : one
+                  ? PointsCsv.value(f, row, first, asUnit)
+                  : Value.of(read.convert(means[i], asUnit));
       points.add(new CheckPoint(applied, measured));
     }
     return new CheckTable(as, points);
@@ -64,7 +76,8 @@ public final class CheckColumns {
             ? measured(f, channel)
             : planned
                 ? inputs(f, channel)
-                : read(PointColumns.of(f, PointColumns.Order.APPLIED_FIRST).counting(), channel);
+                : read(
+                    PointColumns.of(f, PointColumns.Order.APPLIED_FIRST).counting(), channel, true);
     boolean entered = sheet.points().stream().anyMatch(p -> p.measured() != null);
     if (entered && pasted.measured() != sheet.measured()) {
       throw new QuantityException(
@@ -79,6 +92,8 @@ public final class CheckColumns {
         if (measuredOnly) break;
         next.add(p);
       } else if (measuredOnly) {
+        // A gap in the column says nothing of that input.
+        if (p.measured() == null) continue;
         next.set(at, new CheckPoint(next.get(at).applied(), p.measured()));
       } else {
         next.set(at, planned ? new CheckPoint(p.applied(), next.get(at).measured()) : p);
@@ -98,10 +113,12 @@ public final class CheckColumns {
   private static CheckTable measured(ColumnFile f, Channel channel) {
     Measured as = measured(f, 0, channel);
     Unit unit = as.unit(channel.unit());
-    List<CheckPoint> points =
-        f.rows().stream()
-            .map(r -> new CheckPoint(Value.of(0), PointsCsv.value(f, r, 0, unit)))
-            .toList();
+    var points = new ArrayList<CheckPoint>();
+    for (ColumnFile.Row r : f.rows()) {
+      while (points.size() < r.line() - f.firstLine())
+        points.add(new CheckPoint(Value.of(0), null));
+      points.add(new CheckPoint(Value.of(0), PointsCsv.value(f, r, 0, unit)));
+    }
     return new CheckTable(as, points);
   }
 

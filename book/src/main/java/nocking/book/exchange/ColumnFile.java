@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.regex.Pattern;
 import nocking.book.BookException;
 import nocking.quantity.QuantityException;
+import nocking.quantity.QuantityParser;
 import nocking.quantity.Unit;
 import nocking.quantity.UnitCatalogue;
 
@@ -39,6 +40,9 @@ public record ColumnFile(
    * @param line in the text, from 1
    */
   public record Row(int line, List<String> cells) {}
+
+  /** How what is no name begins. */
+  private static final Pattern VALUE = Pattern.compile("[-+]?[.,]?[0-9]");
 
   /** A cell in quotes; possessive, so that no text takes longer than its length. */
   private static final Pattern QUOTED = Pattern.compile("\"(?:[^\"]++|\"\")*+\"");
@@ -77,7 +81,9 @@ public record ColumnFile(
       throw new ColumnException(source + " is empty: expected a header row and rows of numbers");
     }
     char decimal = decimal(rows, delimiter);
-    boolean named = rows.getFirst().cells.stream().noneMatch(c -> isNumber(c, decimal));
+    boolean named =
+        rows.getFirst().cells.stream().noneMatch(c -> isNumber(c, decimal))
+            && !values(rows.getFirst().cells, decimal);
     List<String> header;
     if (named) {
       header = rows.removeFirst().cells.stream().map(String::strip).toList();
@@ -96,6 +102,22 @@ public record ColumnFile(
     }
     return new ColumnFile(
         source, delimiter, decimal, List.copyOf(header), named, units, List.copyOf(rows));
+  }
+
+  /** True for cells such as {@code 19.8k} and {@code 5 °C}, which are no names but values. */
+  private static boolean values(List<String> cells, char decimal) {
+    return cells.stream().filter(c -> !c.isBlank()).allMatch(c -> isValue(c, decimal));
+  }
+
+  private static boolean isValue(String cell, char decimal) {
+    String c = cell.strip().replace('−', '-');
+    if (!VALUE.matcher(c).lookingAt()) return false;
+    try {
+      QuantityParser.evaluate(decimal == ',' ? c.replace(',', '.') : c);
+      return true;
+    } catch (QuantityException e) {
+      return false;
+    }
   }
 
   private static List<Row> cells(String body, char delimiter, String source) {
@@ -252,6 +274,14 @@ public record ColumnFile(
               .formatted(source, row.line, header.get(column), cell));
     }
     return value;
+  }
+
+  /**
+   * The line at which its numbers begin: the first of all, or that of the first row behind names
+   * and units. A row stands so many lines below it as rows, and gaps, are between.
+   */
+  public int firstLine() {
+    return named && !rows.isEmpty() ? rows.getFirst().line : 1;
   }
 
   /** A number's text with a decimal point, as a number field takes it. */

@@ -127,4 +127,16 @@ class ColumnFileTest {
       assertThat(files).hasSize(1);
     }
   }
+
+  /** Values with a prefix or a unit are no names: the first of them is not lost for a header. */
+  @Test
+  void valuesAreNoNames() {
+    ColumnFile bare = ColumnFile.parse("19.8k\n12.4k\n", "it");
+    assertThat(bare.named()).isFalse();
+    assertThat(bare.rows()).hasSize(2);
+    assertThat(ColumnFile.parse("10 °C\t19,9 kΩ\n20 °C\t12,5 kΩ\n", "it").rows()).hasSize(2);
+    // A name may begin with a number, and stands beside others.
+    assertThat(ColumnFile.parse("T\t5V\n10\t1.2\n", "it").named()).isTrue();
+    assertThat(ColumnFile.parse("set point\n10\n", "it").named()).isTrue();
+  }
 }

@@ -43,6 +43,7 @@ import nocking.report.plot.Axis;
 import nocking.report.plot.Layer;
 import nocking.report.plot.Plot;
 import nocking.report.plot.Role;
+import nocking.wiring.Place;
 
 /** The view of the seventh stage. */
 public final class CheckSheet implements Sheet {
@@ -332,16 +333,17 @@ public final class CheckSheet implements Sheet {
   /** What a meter reads beside what the chosen input expects. */
   private String beside(LiveReading r, CheckRow row) {
     double step = desk.channel().orElseThrow().design().converter().step();
-    return switch (r.place().kind()) {
-      case SIGNAL_AT_RECEIVER ->
-          " The meter reads %s V, %s mV off."
-              .formatted(
-                  r.value(step).typed(),
-                  Numbers.signed(1000 * (r.volts() - row.expectedNodes().getLast()), 1));
-      case OHMS_AT_SENSOR, OHMS_AT_RECEIVER -> ofSensor(r, row.expected(Measured.OHMS));
-      case LOOP_CURRENT -> ofSensor(r, row.expected(Measured.MILLIAMPERES));
-      // What is expected between the two ends is not worked out here.
-      default -> " The meter reads %s.".formatted(r.says(desk.analysis()));
+    return switch (r.unit()) {
+      case OHMS -> ofSensor(r, row.expected(Measured.OHMS));
+      case MILLIAMPERES -> ofSensor(r, row.expected(Measured.MILLIAMPERES));
+      case VOLTS, COUNTS ->
+          r.place().kind() == Place.Kind.SIGNAL_AT_RECEIVER
+              ? " The meter reads %s V, %s mV off."
+                  .formatted(
+                      r.value(step).typed(),
+                      Numbers.signed(1000 * (r.volts() - row.expectedNodes().getLast()), 1))
+              // What is expected between the two ends is not worked out here.
+              : " The meter reads %s.".formatted(r.says(desk.analysis()));
     };
   }
 

@@ -75,10 +75,13 @@ record PointBlock(
     return points;
   }
 
-  /** Readings for points that are there. */
+  /** Readings for points that are there; an empty line is a point that keeps its own. */
   private static List<ReferencePoint> readings(ColumnFile table, RawUnit raw) {
     var points = new ArrayList<ReferencePoint>();
     for (ColumnFile.Row r : table.rows()) {
+      while (points.size() < r.line() - table.firstLine()) {
+        points.add(ReferencePoint.of(Value.of(0)));
+      }
       var readings = new ArrayList<Value>();
       for (int i = 0; i < r.cells().size(); i++) readings.addAll(cells(table, r, i, raw));
       points.add(new ReferencePoint(Value.of(0), readings, false, null));
@@ -125,6 +128,7 @@ record PointBlock(
         if (readingsOnly) break;
         next.add(p);
       } else if (readingsOnly) {
+        if (p.readings().isEmpty()) continue;
         next.set(at, next.get(at).withReadings(p.readings()));
       } else {
         ReferencePoint old = next.get(at).withApplied(p.applied());
