@@ -42,7 +42,7 @@ public record ColumnFile(
   public record Row(int line, List<String> cells) {}
 
   /** How what is no name begins. */
-  private static final Pattern VALUE = Pattern.compile("[-+]?[.,]?[0-9]");
+  private static final Pattern VALUE = Pattern.compile("[-+]?\\.?[0-9]");
 
   /** A cell in quotes; possessive, so that no text takes longer than its length. */
   private static final Pattern QUOTED = Pattern.compile("\"(?:[^\"]++|\"\")*+\"");
@@ -83,7 +83,7 @@ public record ColumnFile(
     char decimal = decimal(rows, delimiter);
     boolean named =
         rows.getFirst().cells.stream().noneMatch(c -> isNumber(c, decimal))
-            && !values(rows.getFirst().cells, decimal);
+            && !values(rows.getFirst().cells);
     List<String> header;
     if (named) {
       header = rows.removeFirst().cells.stream().map(String::strip).toList();
@@ -105,15 +105,16 @@ public record ColumnFile(
   }
 
   /** True for cells such as {@code 19.8k} and {@code 5 °C}, which are no names but values. */
-  private static boolean values(List<String> cells, char decimal) {
-    return cells.stream().filter(c -> !c.isBlank()).allMatch(c -> isValue(c, decimal));
+  private static boolean values(List<String> cells) {
+    return cells.stream().filter(c -> !c.isBlank()).allMatch(ColumnFile::isValue);
   }
 
-  private static boolean isValue(String cell, char decimal) {
-    String c = cell.strip().replace('−', '-');
+  private static boolean isValue(String cell) {
+    // Which of the two is the decimal mark says no name.
+    String c = cell.strip().replace('−', '-').replace(',', '.');
     if (!VALUE.matcher(c).lookingAt()) return false;
     try {
-      QuantityParser.evaluate(decimal == ',' ? c.replace(',', '.') : c);
+      QuantityParser.evaluate(c);
       return true;
     } catch (QuantityException e) {
       return false;
