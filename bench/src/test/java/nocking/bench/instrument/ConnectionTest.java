@@ -3,7 +3,6 @@ package nocking.bench.instrument;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -296,27 +295,16 @@ class ConnectionTest {
   /** A pair of pseudo-terminals, where the machine can make one. */
   @Test
   void aSerialLineIsReadAsARealOne() throws Exception {
-    Path near = folder.resolve("near");
-    Path far = folder.resolve("far");
-    Process pair;
-    try {
-      pair =
-          new ProcessBuilder("socat", "pty,raw,echo=0,link=" + near, "pty,raw,echo=0,link=" + far)
-              .start();
-    } catch (IOException e) {
-      assumeTrue(false, "this machine makes no pseudo-terminals");
-      return;
-    }
-    try {
-      while (!Files.exists(far) && pair.isAlive()) pair.waitFor(5, TimeUnit.MILLISECONDS);
+    try (var pair = SerialPair.in(folder)) {
       Instrument board =
-          Instrument.of("Board", Language.SERIAL, near.toRealPath() + "@115200", "?", Unit.COUNTS)
+          Instrument.of(
+                  "Board", Language.SERIAL, pair.near.toRealPath() + "@115200", "?", Unit.COUNTS)
               .withPattern("adc (\\d+)");
       Thread.ofVirtual()
           .start(
               () -> {
-                try (var in = Files.newBufferedReader(far);
-                    var out = Files.newOutputStream(far)) {
+                try (var in = Files.newBufferedReader(pair.far);
+                    var out = Files.newOutputStream(pair.far)) {
                   for (String l = in.readLine(); l != null; l = in.readLine()) {
                     out.write("adc 2047\r\n".getBytes(StandardCharsets.US_ASCII));
                     out.flush();
@@ -329,8 +317,6 @@ class ConnectionTest {
         assertThat(r.read()).isEqualTo(2047);
         assertThat(r.read()).isEqualTo(2047);
       }
-    } finally {
-      pair.destroy();
     }
   }
 }

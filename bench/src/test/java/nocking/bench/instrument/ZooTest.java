@@ -1,7 +1,6 @@
 package nocking.bench.instrument;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -362,36 +361,23 @@ class ZooTest {
   @ParameterizedTest
   @MethodSource("serialAnimals")
   void neverAWrongValueOverASerialLine(Animal a) throws Exception {
-    Path near = folder.resolve("near");
-    Path far = folder.resolve("far");
-    Process pair;
-    try {
-      pair =
-          new ProcessBuilder("socat", "pty,raw,echo=0,link=" + near, "pty,raw,echo=0,link=" + far)
-              .start();
-    } catch (IOException e) {
-      assumeTrue(false, "this machine makes no pseudo-terminals");
-      return;
-    }
     int[] asked = {0};
-    try {
-      while (!Files.exists(far) && pair.isAlive()) pair.waitFor(5, TimeUnit.MILLISECONDS);
+    try (var pair = SerialPair.in(folder)) {
       Thread.ofPlatform()
           .daemon()
           .start(
               () -> {
-                try (var in = Files.newInputStream(far);
-                    var out = Files.newOutputStream(far)) {
+                try (var in = Files.newInputStream(pair.far);
+                    var out = Files.newOutputStream(pair.far)) {
                   serve(in, out, a.manners, asked);
                 } catch (IOException e) {
                   // The pair is gone.
                 }
               });
       Instrument i =
-          Instrument.of("Meter", a.language, near.toRealPath() + "@115200", "READ?", Unit.VOLT);
+          Instrument.of(
+              "Meter", a.language, pair.near.toRealPath() + "@115200", "READ?", Unit.VOLT);
       assertThat(twice(i)).as(a.name).containsExactly(a.first, a.second);
-    } finally {
-      pair.destroy();
     }
   }
 
