@@ -50,6 +50,16 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
    */
   public static FewestBreakPoints of(
       Truth truth, double tolerance, int outDecimals, boolean rounded) {
+    return of(truth, tolerance, outDecimals, rounded, new TableSearch());
+  }
+
+  /**
+   * The same, by a search that others look at and may end. One that is ended comes back with a
+   * table that holds the tolerance all the same, and says that it is not known whether fewer cells
+   * do.
+   */
+  public static FewestBreakPoints of(
+      Truth truth, double tolerance, int outDecimals, boolean rounded, TableSearch search) {
     if (!(tolerance > 0)) {
       throw new QuantityException("a tolerance must be above 0; read " + tolerance);
     }
@@ -63,7 +73,7 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
     int enough = near == null ? bound + MORE + bound / 4 : near.count() - 2;
     boolean proven = true;
     int[] back = LeastLinks.reach(c.reversed());
-    var effort = new SearchEffort(LIMIT);
+    var effort = new SearchEffort(LIMIT, search);
     for (int pieces = bound; pieces <= enough && !effort.cut(); pieces++) {
       // Who is far from the bound already does not look for the last cell.
       int efforts = pieces <= bound + 1 ? EFFORTS.length : SHORT;
@@ -76,8 +86,10 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
     }
     proven &= !effort.cut();
     if (near == null) {
-      StepTable table = table(anyhow(c, forth, back), truth.axis(), outDecimals, rounded);
-      return new FewestBreakPoints(table, bound + 1, false, allowance);
+      StepTable table = table(anyhow(c, forth, back, search), truth.axis(), outDecimals, rounded);
+      // With nothing left for rounding no table has fewer than the bound.
+      boolean least = allowance == 0 && table.count() <= bound + 1;
+      return new FewestBreakPoints(table, bound + 1, least, allowance);
     }
     // Where something was left for rounding a table may do with less than the bound of the rest.
     int least = Math.min(bound + 1, near.count());
@@ -85,10 +97,10 @@ public record FewestBreakPoints(StepTable table, int bound, boolean proven, doub
   }
 
   /** A table where short searches found none: with ever more pieces, at last with all steps. */
-  private static List<long[]> anyhow(Corridor c, int[] forth, int[] back) {
+  private static List<long[]> anyhow(Corridor c, int[] forth, int[] back, TableSearch search) {
     int bound = forth.length - 1;
     for (int more = 2; bound + more < c.size() && more <= MORE; more *= 2) {
-      var effort = new SearchEffort(LIMIT / 4);
+      var effort = new SearchEffort(LIMIT / 4, search);
       Tried tried = tried(c, forth, back, bound + more, EFFORTS.length, effort);
       if (!tried.path.isEmpty()) return tried.path;
     }

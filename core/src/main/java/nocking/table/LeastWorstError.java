@@ -30,6 +30,12 @@ public record LeastWorstError(StepTable table, double bound) {
    * @throws QuantityException for fewer than two cells
    */
   public static LeastWorstError of(Truth truth, int cells, int outDecimals, boolean rounded) {
+    return of(truth, cells, outDecimals, rounded, new TableSearch());
+  }
+
+  /** The same, by a search that others look at and may end: then with the best that it has. */
+  public static LeastWorstError of(
+      Truth truth, int cells, int outDecimals, boolean rounded, TableSearch search) {
     if (cells < 2) throw new QuantityException("a table needs at least two cells; read " + cells);
     double step = Math.pow(10, -outDecimals);
     StepTable best = Placements.between(truth, outDecimals, rounded);
@@ -38,8 +44,8 @@ public record LeastWorstError(StepTable table, double bound) {
     // From there up, in steps that grow: the first table is near, and then closed in upon.
     double low = bound;
     double above = Math.max(CLOSE * bound, step / 50);
-    var effort = new SearchEffort(FewestBreakPoints.LIMIT);
-    for (double t = bound + above; t < high && high - low > above; ) {
+    var effort = new SearchEffort(FewestBreakPoints.LIMIT, search);
+    for (double t = bound + above; t < high && high - low > above && !search.ended(); ) {
       StepTable found = within(truth, t, cells, outDecimals, rounded, effort);
       if (found == null) {
         low = t;

@@ -32,8 +32,13 @@ public record TableRequest(
    * @throws QuantityException where there is none: one sentence
    */
   public MadeTable of(Truth truth) {
+    return of(truth, new TableSearch());
+  }
+
+  /** The same, by a search that others look at and may end. */
+  public MadeTable of(Truth truth, TableSearch search) {
     return switch (placement) {
-      case OPTIMAL -> best(truth);
+      case OPTIMAL -> best(truth, search);
       case EQUAL ->
           MadeTable.of(Placements.equalSteps(truth, wanted(), outDecimals, rounded), key());
       case POW2 ->
@@ -44,13 +49,14 @@ public record TableRequest(
     };
   }
 
-  private MadeTable best(Truth truth) {
+  private MadeTable best(Truth truth, TableSearch search) {
     if (cells > 0) {
-      return MadeTable.of(LeastWorstError.of(truth, cells, outDecimals, rounded), key());
+      return MadeTable.of(LeastWorstError.of(truth, cells, outDecimals, rounded, search), key());
     }
     if (Double.isNaN(tolerance))
       throw new QuantityException("a table needs a tolerance or a number of cells");
-    return MadeTable.of(FewestBreakPoints.of(truth, tolerance, outDecimals, rounded), key());
+    return MadeTable.of(
+        FewestBreakPoints.of(truth, tolerance, outDecimals, rounded, search), key());
   }
 
   private int wanted() {

@@ -18,6 +18,7 @@ import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.table.Arithmetic;
 import nocking.table.DisplayLimits;
+import nocking.table.TableSearch;
 import nocking.table.TableSpec;
 import nocking.wiring.Thresholds;
 
@@ -158,6 +159,11 @@ public final class ReceiverView {
     return table.ifKnown().or(() -> RecentTables.known(channel));
   }
 
+  /** The search for the table while it is under way, whoever asked for it. */
+  public Optional<TableSearch> tableSearch() {
+    return RecentTables.search(channel);
+  }
+
   /**
    * The look-up of the table as a receiver's firmware has it, with the limits of its raw codes and
    * of its display built in.
@@ -223,14 +229,14 @@ public final class ReceiverView {
     return RecentTables.of(channel, this::made);
   }
 
-  private TableOutcome made() {
+  private TableOutcome made(TableSearch search) {
     TableSpec spec = channel.receiver().table();
     boolean bySensor = spec.axis().ofSensor() && channel.design().sensor() != null;
     if (calibration.curve().isEmpty() && !bySensor && !spec.goal().bench()) {
       return TableOutcome.none("there is no curve yet: define the sensor");
     }
     try {
-      return TableOutcome.of(new TableWork(channel, column(spec)).result());
+      return TableOutcome.of(new TableWork(channel, column(spec)).result(search));
     } catch (QuantityException | AlgebraException e) {
       return TableOutcome.none(e.getMessage());
     }

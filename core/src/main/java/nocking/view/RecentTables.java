@@ -3,11 +3,15 @@ package nocking.view;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Supplier;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
+import java.util.function.Function;
 import nocking.channel.Calibration;
 import nocking.channel.Channel;
 import nocking.channel.Design;
 import nocking.table.BenchPairs;
+import nocking.table.TableSearch;
 import nocking.table.TableSpec;
 
 /**
@@ -48,8 +52,13 @@ final class RecentTables {
     }
   }
 
+  /** A table that is being made: whoever asks for it meanwhile waits for the same. */
+  private record Making(FutureTask<TableOutcome> task, TableSearch search) {}
+
   /** The one that was asked for longest ago comes first. */
   private static final Map<Grounds, TableOutcome> RECENT = new LinkedHashMap<>(KEPT, 0.75F, true);
+
+  private static final Map<Grounds, Making> UNDER_WAY = new ConcurrentHashMap<>();
 
   private RecentTables() {}
 
@@ -60,13 +69,40 @@ final class RecentTables {
     }
   }
 
-  /** The table of a channel that has asked for one; two that ask at once both make it. */
-  static TableOutcome of(Channel c, Supplier<TableOutcome> make) {
+  /** The search for the table of a channel, while it is under way. */
+  static Optional<TableSearch> search(Channel c) {
+    return Optional.ofNullable(UNDER_WAY.get(Grounds.of(c))).map(Making::search);
+  }
+
+  /** The table of a channel that has asked for one; of those that ask at once one makes it. */
+  static TableOutcome of(Channel c, Function<TableSearch, TableOutcome> make) {
+    Grounds grounds = Grounds.of(c);
     Optional<TableOutcome> known = known(c);
     if (known.isPresent()) return known.get();
-    TableOutcome made = make.get();
+    var search = new TableSearch();
+    var mine = new Making(new FutureTask<>(() -> kept(grounds, make.apply(search))), search);
+    Making making = UNDER_WAY.putIfAbsent(grounds, mine);
+    if (making == null) {
+      making = mine;
+      try {
+        mine.task.run();
+      } finally {
+        UNDER_WAY.remove(grounds);
+      }
+    }
+    try {
+      return making.task.get();
+    } catch (ExecutionException e) {
+      throw e.getCause() instanceof RuntimeException r ? r : new IllegalStateException(e);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private static TableOutcome kept(Grounds grounds, TableOutcome made) {
     synchronized (RECENT) {
-      RECENT.put(Grounds.of(c), made);
+      RECENT.put(grounds, made);
       long steps = RECENT.values().stream().mapToLong(RecentTables::steps).sum();
       var eldest = RECENT.values().iterator();
       for (int n = RECENT.size(); n > KEPT || steps > STEPS && n > 0; n--) {

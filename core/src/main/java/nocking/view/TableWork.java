@@ -21,6 +21,7 @@ import nocking.table.StepTable;
 import nocking.table.TableError;
 import nocking.table.TableGoal;
 import nocking.table.TableRequest;
+import nocking.table.TableSearch;
 import nocking.table.TableSpec;
 import nocking.table.Truth;
 
@@ -45,9 +46,10 @@ final class TableWork {
   }
 
   /**
+   * @param search that others look at and may end
    * @throws QuantityException where there is no such table: one sentence
    */
-  TableResult result() {
+  TableResult result(TableSearch search) {
     Optional<Samples> pairs = spec.goal().bench() ? Optional.of(pairs()) : Optional.empty();
     Truth truth = pairs.map(p -> BenchPairs.truth(p, spec.rawDecimals())).orElseGet(this::ofCurve);
     double tolerance = tolerance(truth);
@@ -55,7 +57,7 @@ final class TableWork {
     boolean low = demands.lowEnd() != null && below(demands.lowEnd().number(), truth);
     boolean high = demands.highEnd() != null && above(demands.highEnd().number(), truth);
     TableRequest request = request(truth, tolerance, (low ? 1 : 0) + (high ? 1 : 0));
-    MadeTable made = request.of(truth);
+    MadeTable made = request.of(truth, search);
     StepTable held = made.table();
     if (low) held = extended(held, demands.lowEnd().number(), true);
     if (high) held = extended(held, demands.highEnd().number(), false);

@@ -160,6 +160,7 @@ class FewestBreakPointsTest {
     FewestBreakPoints f = FewestBreakPoints.of(truth, tolerance, 0, rounded);
     assertThat(f.table().against(truth).worst()).isLessThanOrEqualTo(tolerance + 1e-9);
     assertThat(f.bound()).isLessThanOrEqualTo(f.table().count());
+    if (f.allowance() == 0 && f.table().count() == f.bound()) assertThat(f.proven()).isTrue();
     int fewer = Math.max(2, f.table().count() - 1);
     LeastWorstError least = LeastWorstError.of(truth, fewer, 0, rounded);
     assertThat(least.table().count()).isLessThanOrEqualTo(fewer);

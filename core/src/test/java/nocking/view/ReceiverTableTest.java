@@ -6,7 +6,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
 import nocking.Channels;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
@@ -22,6 +25,7 @@ import nocking.table.DisplayLimits;
 import nocking.table.Outside;
 import nocking.table.Placement;
 import nocking.table.TableGoal;
+import nocking.table.TableSearch;
 import nocking.table.TableSpec;
 import nocking.wiring.Thresholds;
 import org.junit.jupiter.api.Test;
@@ -268,5 +272,45 @@ class ReceiverTableTest {
     assertThat(problem(bent(), spec)).startsWith("there are no bench pairs yet");
     assertThat(problem(c, spec.withAxis(RawUnit.OHMS)))
         .isEqualTo("the bench pairs are in counts, the receiver wants ohms");
+  }
+
+  /**
+   * Whoever asks for a table that is being searched for sees the same search, and gets what it
+   * found; an end by one is an end for all.
+   */
+  @Test
+  void aTableIsSearchedForOnceAndEndedForAll() throws Exception {
+    var pairs =
+        new BenchPairs(
+            "bench",
+            RawUnit.COUNTS,
+            List.of(
+                0.0, 1023.0, 347.0, 326.0, 441.0, 974.0, 629.0, 933.0, 652.0, 1021.0, 61.0, 61.0),
+            List.of(0.8, 60.3, 17.9, 21.6, 20.3, 63.6, 30.4, 66.2, 32.1, 63.2, 7.9, 7.95));
+    TableSpec spec =
+        CODES
+            .withOutDecimals(0)
+            .with(Arithmetic.LINES.withWhole(false))
+            .with(BEST.withFewest(true).withBench(true).withTolerance("0.7122"));
+    Channel c = bent().receiver(r -> r.withTable(spec).withBench(pairs));
+    ReceiverView one = Analysis.of(c).receiver();
+    ReceiverView two = Analysis.of(c).receiver();
+    assertThat(one.tableSearch()).isEmpty();
+    var first = CompletableFuture.supplyAsync(one::table);
+    var second = CompletableFuture.supplyAsync(two::table);
+    Optional<TableSearch> search = two.tableSearch();
+    while (!first.isDone() && (search.isEmpty() || search.get().share() < 0.02)) {
+      Thread.onSpinWait();
+      search = two.tableSearch();
+    }
+    assertThat(one.tableSearch()).isEqualTo(search);
+    search.get().end();
+    TableOutcome found = first.get(1, TimeUnit.MINUTES);
+    assertThat(second.get(1, TimeUnit.MINUTES)).isSameAs(found);
+    assertThat(found.result().orElseThrow().made().proven()).isFalse();
+    assertThat(found.result().orElseThrow().says())
+        .contains("whether fewer than these do is not known");
+    assertThat(one.tableSearch()).isEmpty();
+    assertThat(Analysis.of(c).receiver().tableIfKnown()).contains(found);
   }
 }

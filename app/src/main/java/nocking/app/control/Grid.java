@@ -3,10 +3,16 @@ package nocking.app.control;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.BiConsumer;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
+import javafx.beans.InvalidationListener;
+import javafx.beans.WeakInvalidationListener;
+import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleIntegerProperty;
+import javafx.scene.control.IndexedCell;
 import javafx.scene.control.Label;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TablePosition;
@@ -47,6 +53,12 @@ public final class Grid extends VBox {
       };
   private IntFunction<Boolean> delete = row -> false;
   private boolean editable = true;
+
+  /**
+   * Rises whenever what the cells show may be another. They look again by themselves: a table that
+   * is told to make its cells anew keeps the old ones where its height changes in the same breath.
+   */
+  private final IntegerProperty version = new SimpleIntegerProperty();
 
   /**
    * @param quiet rows shown in quiet ink, such as points that are left out
@@ -126,7 +138,7 @@ public final class Grid extends VBox {
       wrong.cutFrom(rows);
       if (selected >= 0 && selected < rows) table.getSelectionModel().select(selected);
     }
-    table.refresh();
+    renew();
     showReason();
   }
 
@@ -143,8 +155,23 @@ public final class Grid extends VBox {
     } catch (QuantityException e) {
       wrong.put(row, column, text, e.getMessage());
     }
-    table.refresh();
+    renew();
     showReason();
+  }
+
+  private void renew() {
+    version.set(version.get() + 1);
+  }
+
+  /** A cell that still stands for a row which there is looks at it again. */
+  void lookAgain(IndexedCell<Integer> cell, BiConsumer<Integer, Boolean> update) {
+    Integer row = cell.getItem();
+    if (row != null && row < table.getItems().size()) update.accept(row, cell.isEmpty());
+  }
+
+  /** Calls a cell or row whenever what it shows may be another; it does not hold on to it. */
+  void onRenewal(InvalidationListener look) {
+    version.addListener(new WeakInvalidationListener(look));
   }
 
   private void showReason() {
@@ -333,6 +360,13 @@ public final class Grid extends VBox {
   }
 
   private final class QuietRow extends TableRow<Integer> {
+    // Held here: the grid does not.
+    private final InvalidationListener look = o -> lookAgain(this, this::updateItem);
+
+    private QuietRow() {
+      onRenewal(look);
+    }
+
     @Override
     protected void updateItem(Integer row, boolean empty) {
       super.updateItem(row, empty);

@@ -1,6 +1,7 @@
 package nocking.app.control;
 
 import java.util.Optional;
+import javafx.beans.InvalidationListener;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
@@ -14,10 +15,15 @@ final class GridCell extends TableCell<Integer, Integer> {
   private TextField field;
   private String styled = "";
 
+  // Held here: the grid does not.
+  private final InvalidationListener look;
+
   GridCell(Grid grid, int index) {
     this.grid = grid;
     this.index = index;
     if (column().number()) getStyleClass().add("number");
+    look = o -> grid.lookAgain(this, this::updateItem);
+    grid.onRenewal(look);
   }
 
   @Override

@@ -77,6 +77,7 @@ public final class TableSheet implements Sheet {
   private final VBox form;
   private final HBox root;
   private final Latest work = new Latest();
+  private final SearchBar search;
   private Look look = Look.PICTURE;
 
   /** The analysis whose table was asked for, and what came of it; null while it is looked for. */
@@ -140,6 +141,7 @@ public final class TableSheet implements Sheet {
             });
     looks.show(look);
     right = new Paper("Table", place).head(looks);
+    search = new SearchBar(right);
     VBox.setVgrow(place, Priority.ALWAYS);
     HBox.setHgrow(right, Priority.ALWAYS);
     right.setMinWidth(0);
@@ -266,6 +268,7 @@ public final class TableSheet implements Sheet {
   public void switched() {
     asked = null;
     known = null;
+    search.done();
     pages.values().forEach(TablePage::switched);
   }
 
@@ -290,11 +293,13 @@ public final class TableSheet implements Sheet {
     }
     if (asked != a) {
       asked = a;
+      search.done();
       Optional<TableOutcome> now = a.receiver().tableIfKnown();
       if (now.isPresent()) {
         known = now.get();
       } else {
         right.note("being worked out …");
+        search.watch(a.receiver());
         work.run(a.receiver()::table, made -> made(a, made));
         return;
       }
@@ -305,6 +310,7 @@ public final class TableSheet implements Sheet {
   private void made(Analysis a, TableOutcome made) {
     if (asked != a || desk.channel().isEmpty()) return;
     known = made;
+    search.done();
     showLook();
   }
 
