@@ -26,6 +26,7 @@ import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
 import nocking.prior.PriorWeights;
 import nocking.run.Instrument;
+import nocking.run.PlanCorrection;
 import nocking.run.RunChannel;
 import nocking.run.RunJournal;
 import nocking.run.RunPlan;
@@ -371,8 +372,21 @@ public final class BookFile implements AutoCloseable {
     return journal(runId, plan);
   }
 
+  /**
+   * Writes down that a run goes on by a plan that was put right.
+   *
+   * @param plan that it was gone by
+   */
+  public void putRight(String runId, RunPlan plan, PlanCorrection correction) {
+    open(runId, plan).append(correction);
+  }
+
   /** The journal of a run that goes on. */
-  public synchronized RunJournal journal(String runId, RunPlan plan) {
+  public RunJournal journal(String runId, RunPlan plan) {
+    return open(runId, plan);
+  }
+
+  private synchronized BookJournal open(String runId, RunPlan plan) {
     try {
       return new BookJournal(
           runId, plan, new RunTable(handle, fileName()), this::write, this::noteRun);

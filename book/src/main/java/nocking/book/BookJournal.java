@@ -4,6 +4,7 @@ import java.sql.PreparedStatement;
 import java.util.Optional;
 import nocking.book.internal.RunningHash;
 import nocking.run.Act;
+import nocking.run.PlanCorrection;
 import nocking.run.RunEntry;
 import nocking.run.RunJournal;
 import nocking.run.RunPlan;
@@ -70,9 +71,18 @@ final class BookJournal implements RunJournal {
 
   @Override
   public void append(Act act) {
+    line(act);
+  }
+
+  /** The plan is put right: what comes behind it was read by that one. */
+  void append(PlanCorrection correction) {
+    line(correction);
+  }
+
+  private void line(RunEntry entry) {
     RunTable.Tail[] next = {tail};
     RunningHash copy = readings.copy();
-    writing.now(() -> next[0] = entry(act, copy.end()));
+    writing.now(() -> next[0] = entry(entry, copy.end()));
     tail = next[0];
     readings = new RunningHash();
   }

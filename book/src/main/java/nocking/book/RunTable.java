@@ -7,7 +7,6 @@ import java.sql.Types;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -15,10 +14,8 @@ import nocking.book.internal.Hash;
 import nocking.book.internal.RunningHash;
 import nocking.book.internal.SqliteDialect;
 import nocking.channel.RunJson;
-import nocking.run.Act;
 import nocking.run.RunEntry;
 import nocking.run.RunPlan;
-import nocking.run.RunPoint;
 import nocking.run.StoredRun;
 import nocking.run.Sweep;
 import org.jdbi.v3.core.Handle;
@@ -29,7 +26,6 @@ final class RunTable {
   /** First version of the schema that has runs. */
   private static final int WITH_RUNS = 5;
 
-  private static final String POINT = "point";
   private static final String CHAIN_START = "run";
 
   /** The end of a run's chain: what the next entry follows from. */
@@ -80,7 +76,7 @@ final class RunTable {
     return handle
         .createQuery("SELECT kind, document FROM run_entry WHERE run_id = ? ORDER BY number")
         .bind(0, id)
-        .map((r, c) -> RunJson.readEntry(r.getString(1).equals(POINT), r.getString(2), fileName))
+        .map((r, c) -> RunJson.readEntry(r.getString(1), r.getString(2), fileName))
         .list();
   }
 
@@ -97,7 +93,7 @@ final class RunTable {
     return handle
         .createQuery("SELECT COALESCE(MAX(sweeps), 0) FROM run_entry WHERE run_id = ? AND kind = ?")
         .bind(0, id)
-        .bind(1, POINT)
+        .bind(1, RunJson.POINT)
         .mapTo(Long.class)
         .one();
   }
@@ -167,7 +163,7 @@ final class RunTable {
   /** Adds an entry behind the tail; returns the new one. */
   Tail insert(String id, Tail tail, RunEntry entry, long sweeps, String readings) {
     String document = RunJson.compact(entry);
-    String kind = kind(entry);
+    String kind = RunJson.kind(entry);
     int number = tail.number + 1;
     String hash = hash(tail.hash, number, kind, sweeps, document, readings);
     handle.execute(
@@ -183,13 +179,6 @@ final class RunTable {
         document,
         hash);
     return new Tail(number, hash, sweeps);
-  }
-
-  private static String kind(RunEntry entry) {
-    return switch (entry) {
-      case RunPoint _ -> POINT;
-      case Act a -> a.kind().name().toLowerCase(Locale.ROOT);
-    };
   }
 
   private static String hash(

@@ -43,6 +43,7 @@ import nocking.run.Act;
 import nocking.run.Instrument;
 import nocking.run.Instrument.Language;
 import nocking.run.PlanChanges;
+import nocking.run.PlanCorrection;
 import nocking.run.RunChannel;
 import nocking.run.RunJournal;
 import nocking.run.RunPlan;
@@ -74,6 +75,14 @@ final class RunCommand extends JsonOption {
 
   @Option(names = "--resume", description = "Go on with the newest run of this plan.")
   boolean resume;
+
+  @Option(
+      names = "--corrected",
+      description = {
+        "With --resume: what was read so far counts in the units and by the certificates of the",
+        "plan as it is now; the readings stay in the book as they came."
+      })
+  boolean corrected;
 
   @Option(
       names = "--anew",
@@ -287,13 +296,14 @@ final class RunCommand extends JsonOption {
           "a run of this plan waits in %s: %s --resume goes on with it, --anew begins another"
               .formatted(book, waiting.get().missing()));
     }
-    if (resume) requireSame(waiting.get().plan(), p);
+    RunProgress progress = resume ? waiting.get().progress() : new RunProgress(p);
+    PlanChanges changes = PlanChanges.of(progress.plan(), p);
+    if (resume) requireSame(changes);
     else begins(p, file.read());
     String id = resume ? waiting.get().id() : Book.newId();
-    RunProgress progress = resume ? waiting.get().progress() : new RunProgress(p);
-    var rig = new Rig(progress.plan());
-    moveTo(p, rig);
+    var rig = new Rig(p);
     BenchClock clock = reach(rig);
+    if (resume && changes.any()) putRight(file, id, progress, p, changes);
     RunJournal journal = resume ? file.journal(id, progress.plan()) : file.begin(id, p);
     if (resume) err().println(waiting.get().missing());
     Book read = file.read();
@@ -313,15 +323,30 @@ final class RunCommand extends JsonOption {
     }
   }
 
-  /** What would make other numbers of the same readings is refused; the rest is said. */
-  private void requireSame(RunPlan begun, RunPlan now) {
-    PlanChanges changes = PlanChanges.of(begun, now);
+  /**
+   * What was read otherwise is not mixed with what comes; what only counts otherwise needs a yes.
+   */
+  private void requireSame(PlanChanges changes) {
     if (!changes.meaning().isEmpty()) {
       throw new DocumentException(
           "%s is not the plan of the run that waits: %s. --end keeps its points, --anew begins another"
               .formatted(plan.getFileName(), String.join("; ", changes.meaning())));
     }
-    for (String c : changes.manner()) err().println("it goes on as it was begun: " + c);
+    if (!changes.counting().isEmpty() && !corrected) {
+      throw new DocumentException(
+          "%s is not the plan of the run that waits: %s. --corrected counts what was read so far by it, too; --anew begins another"
+              .formatted(plan.getFileName(), String.join("; ", changes.counting())));
+    }
+  }
+
+  /** From here on the plan as it is now; what it makes of what was read is said. */
+  private void putRight(
+      BookFile file, String id, RunProgress progress, RunPlan now, PlanChanges changes) {
+    var correction = new PlanCorrection(Clock.systemUTC().millis(), now, changes.says());
+    file.putRight(id, progress.plan(), correction);
+    progress.take(correction);
+    for (String c : changes.counting()) err().println("what was read so far counts by it: " + c);
+    for (String c : changes.manner()) err().println("from here on " + c);
   }
 
   /**
@@ -398,16 +423,6 @@ final class RunCommand extends JsonOption {
       ended.await(10, TimeUnit.SECONDS);
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
-    }
-  }
-
-  /** Instruments may answer elsewhere than when the run was begun. */
-  private static void moveTo(RunPlan now, Rig rig) {
-    rig.movedReference(now.reference().address());
-    if (now.beside() != null) rig.movedBeside(now.beside().address());
-    if (now.supply() != null) rig.movedSupply(now.supply().address());
-    for (int i = 0; i < now.channels().size(); i++) {
-      rig.movedMeter(i, now.channels().get(i).meter().address());
     }
   }
 

@@ -154,7 +154,10 @@ class DoubtOnLineTest {
     assertThat(run(plan, "--resume").err()).contains("no run of this plan waits");
   }
 
-  /** A plan that was corrected meanwhile does not make volts of millivolts half way through. */
+  /**
+   * A plan that was corrected meanwhile does not make volts of millivolts half way through; how it
+   * settles is gone on with as it is said now.
+   */
   @Test
   void aRunGoesOnByItsOwnPlanOrNotAtAll() throws IOException {
     simulate("pump");
@@ -168,12 +171,20 @@ class DoubtOnLineTest {
     Console refused = run(plan, "--resume");
     assertThat(refused.code()).isEqualTo(NockingCli.BAD_INPUT);
     assertThat(refused.err())
-        .contains("the meter of BL-P1 answers in 'mV', it was begun with 'V'", "--end");
+        .contains("the meter of BL-P1 answers in 'mV', it was begun with 'V'", "--corrected");
+    Files.writeString(plan, begun.replace("\"ask\" : \"READ?\"", "\"ask\" : \"FETC?\""));
+    Console other = run(plan, "--resume", "--corrected");
+    assertThat(other.code()).isEqualTo(NockingCli.BAD_INPUT);
+    assertThat(other.err()).contains("is asked 'FETC?', it was begun with 'READ?'", "--end");
     Files.writeString(plan, begun.replaceFirst("\"giveUp\" : [0-9.]+", "\"giveUp\" : 99.0"));
     Console on = run(plan, "--resume");
     assertThat(on.code()).as(on.err()).isZero();
     assertThat(on.err())
-        .contains("it goes on as it was begun: seconds until it is given up '99.0'");
+        .contains("from here on seconds until it is given up '99.0', it was begun with");
+    try (BookFile file = BookFile.openToRead(book(), Clock.systemUTC())) {
+      assertThat(file.problems()).isEmpty();
+      assertThat(file.runs().getFirst().progress().plan().giveUp()).isEqualTo(99);
+    }
   }
 
   /** Two quantities on one reference are refused while nothing was read. */

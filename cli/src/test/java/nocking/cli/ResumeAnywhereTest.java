@@ -1,6 +1,7 @@
 package nocking.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -9,6 +10,7 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import nocking.analysis.Analysis;
 import nocking.analysis.RunDraft;
 import nocking.analysis.RunExpectation;
@@ -23,8 +25,11 @@ import nocking.channel.Channel;
 import nocking.channel.RunJson;
 import nocking.demo.Hatchery;
 import nocking.points.ReferencePoint;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.run.Act;
+import nocking.run.Instrument;
+import nocking.run.RunChannel;
 import nocking.run.RunJournal;
 import nocking.run.RunPlan;
 import nocking.run.RunPoint;
@@ -46,6 +51,11 @@ class ResumeAnywhereTest {
   /** A line of a journal. */
   private interface Line {
     void into(RunJournal journal);
+
+    /** True for a sweep that completes a point. */
+    default boolean completes() {
+      return false;
+    }
   }
 
   private final Channel channel = Hatchery.book(Hatchery.SEED).byTag("BL-P1").orElseThrow();
@@ -62,13 +72,24 @@ class ResumeAnywhereTest {
   }
 
   /** All lines of a whole run. */
-  private List<Line> whole(BenchServer bench) throws IOException {
+  private static List<Line> whole(BenchServer bench, RunPlan plan) throws IOException {
     var lines = new ArrayList<Line>();
     var journal =
         new RunJournal() {
           @Override
           public void append(Sweep sweep, Optional<RunPoint> completes) {
-            lines.add(j -> j.append(sweep, completes));
+            lines.add(
+                new Line() {
+                  @Override
+                  public void into(RunJournal journal) {
+                    journal.append(sweep, completes);
+                  }
+
+                  @Override
+                  public boolean completes() {
+                    return completes.isPresent();
+                  }
+                });
           }
 
           @Override
@@ -76,7 +97,6 @@ class ResumeAnywhereTest {
             lines.add(j -> j.append(act));
           }
         };
-    RunPlan plan = plan(bench);
     try (var clock = new SteppedClock(bench.control(), START)) {
       new RunEngine(new RunProgress(plan), journal, new Rig(plan), clock, s -> {}).run();
     }
@@ -87,7 +107,7 @@ class ResumeAnywhereTest {
   void eachPointIsInTheChannelOnceWhereverItEnded() throws IOException {
     List<Line> lines;
     try (var bench = pump()) {
-      lines = whole(bench);
+      lines = whole(bench, plan(bench));
     }
     int had = channel.calibration().points().points().size();
     for (int cut = 0; cut <= lines.size(); cut++) {
@@ -130,6 +150,72 @@ class ResumeAnywhereTest {
             .extracting(p -> p.taken().target() - 1)
             .containsExactlyElementsOf(journal.stream().map(RunPoint::target).toList());
         assertThat(journal).extracting(RunPoint::target).containsExactly(0, 1, 2);
+      }
+    }
+  }
+
+  /**
+   * Begun with the meter's volts taken for millivolts, put right half way: the points that were
+   * there count in volts, as near to those of a right run as its own are; the readings stay in the
+   * book as they came, and nothing was mixed without a yes.
+   */
+  @Test
+  void aCorrectedUnitCountsForWhatWasRead() throws IOException {
+    List<Line> lines;
+    int first;
+    RunPlan wrong;
+    try (var bench = pump()) {
+      RunPlan right = plan(bench);
+      RunChannel c = right.channels().getFirst();
+      var meter =
+          Instrument.of(
+              c.meter().name(),
+              c.meter().language(),
+              c.meter().address(),
+              c.meter().ask(),
+              Unit.of("mV"));
+      wrong =
+          right.withChannels(
+              List.of(new RunChannel(c.channel(), c.tag(), c.raw(), meter, c.settle(), c.place())));
+      var points = new ArrayList<Integer>();
+      lines = whole(bench, wrong);
+      for (int i = 0; i < lines.size(); i++) if (lines.get(i).completes()) points.add(i);
+      first = points.getFirst() + 1;
+    }
+    Path book = folder.resolve("b.nocking");
+    try (var bench = pump()) {
+      RunPlan right = plan(bench);
+      try (BookFile file = BookFile.open(book, Clock.systemUTC())) {
+        file.save(channel, "start");
+        RunJournal journal = file.begin("r", wrong);
+        for (Line l : lines.subList(0, first)) l.into(journal);
+      }
+      Path written = folder.resolve("plan.json");
+      Files.writeString(written, RunJson.planFile(right));
+      List<Object> words =
+          List.of("run", written, "--book", book, "--resume", "--bench", bench.control());
+      Console refused = Console.run(words.toArray());
+      assertThat(refused.code()).isEqualTo(NockingCli.BAD_INPUT);
+      assertThat(refused.err()).contains("answers in 'V', it was begun with 'mV'", "--corrected");
+      Console on = Console.run(Stream.concat(words.stream(), Stream.of("--corrected")).toArray());
+      assertThat(on.code()).as(on.err()).isZero();
+      assertThat(on.err()).contains("what was read so far counts by it");
+    }
+    try (BookFile file = BookFile.openToRead(book, Clock.systemUTC())) {
+      assertThat(file.problems()).isEmpty();
+      StoredRun run = file.runs().getFirst();
+      assertThat(run.plan()).as("what it was begun with stays").isEqualTo(wrong);
+      List<RunPoint> points = run.progress().points();
+      assertThat(points).hasSize(3);
+      RunPoint asRead =
+          (RunPoint) run.entries().stream().filter(RunPoint.class::isInstance).findFirst().get();
+      assertThat(points.getFirst().mean(0)).isCloseTo(1000 * asRead.mean(0), within(1e-9));
+      Channel c = file.read().channels().getFirst();
+      List<ReferencePoint> all = c.calibration().points().points();
+      Analysis a = Analysis.of(channel);
+      for (ReferencePoint p : all.subList(all.size() - 3, all.size())) {
+        double expected = a.design().path().orElseThrow().at(p.applied().number()).output();
+        assertThat(p.readings().getFirst().number()).isCloseTo(expected, within(0.1));
       }
     }
   }

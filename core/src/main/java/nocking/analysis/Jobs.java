@@ -100,7 +100,8 @@ public final class Jobs {
         return new JobRecord(Verdict.OPEN, e.getMessage(), List.of());
       }
     }
-    return record(run.plan(), run.progress().taken(), a);
+    RunProgress progress = run.progress();
+    return record(progress.plan(), progress.taken(), a);
   }
 
   /** What has come of a procedure so far. */

@@ -1,8 +1,10 @@
 package nocking.channel;
 
+import java.util.Locale;
 import nocking.procedure.JobRecord;
 import nocking.run.Act;
 import nocking.run.Instrument;
+import nocking.run.PlanCorrection;
 import nocking.run.RunEntry;
 import nocking.run.RunPlan;
 import nocking.run.RunPoint;
@@ -11,6 +13,11 @@ import nocking.run.RunPoint;
 public final class RunJson {
   /** Value of {@code format} in a plan's file. */
   public static final String FORMAT = "nocking-run-1";
+
+  /** Kind of a line that is a point. */
+  public static final String POINT = "point";
+
+  private static final String CORRECTION = "correction";
 
   private record PlanFile(String format, RunPlan run) {}
 
@@ -74,12 +81,23 @@ public final class RunJson {
   }
 
   /**
-   * @param point true for a point, false for an act
+   * @param kind as {@link #kind} names it
    * @throws DocumentException as {@link #readPlan}
    */
-  public static RunEntry readEntry(boolean point, String json, String source) {
-    return point
-        ? DocumentJson.parse(json, source, RunPoint.class)
-        : DocumentJson.parse(json, source, Act.class);
+  public static RunEntry readEntry(String kind, String json, String source) {
+    return switch (kind) {
+      case POINT -> DocumentJson.parse(json, source, RunPoint.class);
+      case CORRECTION -> DocumentJson.parse(json, source, PlanCorrection.class);
+      default -> DocumentJson.parse(json, source, Act.class);
+    };
+  }
+
+  /** The kind of a line, which stands beside it in the book. */
+  public static String kind(RunEntry entry) {
+    return switch (entry) {
+      case RunPoint _ -> POINT;
+      case PlanCorrection _ -> CORRECTION;
+      case Act a -> a.kind().name().toLowerCase(Locale.ROOT);
+    };
   }
 }

@@ -109,6 +109,32 @@ public record Instrument(
     return corrections == null ? truth : corrections.shown(truth);
   }
 
+  /** What a reading of it counts in another unit, by its certificate. */
+  public double counts(double read, String in) {
+    return convert(truth(read), unit, in);
+  }
+
+  /** What it has to say to count so much. */
+  public double says(double counted, String in) {
+    return shows(convert(counted, in, unit));
+  }
+
+  /** What counts where somebody read so much off it, and said it in another unit. */
+  public double countsTyped(double read, String in) {
+    return counts(convert(read, in, unit), in);
+  }
+
+  /** What somebody has to read off it, and say in another unit, to count so much. */
+  public double saysTyped(double counted, String in) {
+    return convert(says(counted, in), unit, in);
+  }
+
+  /** One that says no unit answers in the one that is asked of it. */
+  private static double convert(double v, String from, String to) {
+    if (from.isEmpty() || to.isEmpty() || from.equals(to)) return v;
+    return Unit.of(from).convert(v, Unit.of(to));
+  }
+
   private static String said(String s) {
     return s == null ? "" : s.strip();
   }

@@ -1,7 +1,7 @@
 package nocking.run;
 
 /** A line of a run's journal beside its readings. */
-public sealed interface RunEntry permits Act, RunPoint {
+public sealed interface RunEntry permits Act, PlanCorrection, RunPoint {
   /** Milliseconds since 1970. */
   long at();
 }

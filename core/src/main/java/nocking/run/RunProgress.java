@@ -35,7 +35,7 @@ public final class RunProgress {
   /** Most readings of a step that has to be done by a time: they only show what it was. */
   private static final int HURRIED = 3;
 
-  private final RunPlan plan;
+  private RunPlan plan;
   private List<Target> targets;
   private List<Step> steps;
   private List<Settling> channels;
@@ -52,7 +52,7 @@ public final class RunProgress {
   private int moved;
   private boolean ready = true;
   private Sweep last;
-  private final Doubts doubts;
+  private Doubts doubts;
   private Doubt doubt;
   private boolean insisted;
 
@@ -74,6 +74,7 @@ public final class RunProgress {
       switch (e) {
         case RunPoint p -> progress.close(p);
         case Act a -> progress.take(a);
+        case PlanCorrection c -> progress.take(c);
       }
     }
     return progress;
@@ -184,6 +185,17 @@ public final class RunProgress {
       case END -> phase = Phase.DONE;
       case NOTE, TROUBLE -> {}
     }
+  }
+
+  /** Goes on by a plan that was put right; what was read so far counts by it, too. */
+  public void take(PlanCorrection correction) {
+    var recount = new Recount(plan, correction.plan());
+    points.replaceAll(recount::of);
+    plan = correction.plan();
+    doubts = new Doubts(plan);
+    points.forEach(this::learn);
+    look();
+    begin();
   }
 
   /** True where the hands have to say that a step is done. */

@@ -6,6 +6,7 @@ import java.util.List;
  * A run as it stands in the book.
  *
  * @param began milliseconds since 1970
+ * @param plan that it was begun with; what it goes by now is that of its {@link #progress}
  * @param entries what was done and the points that came of it, in their order
  * @param sweeps how many are on the disk
  * @param after sweeps behind the last point: readings of one that was not completed

@@ -155,7 +155,7 @@ class ProcedureRunTest {
     RunPoint p = progress.points().getLast();
     assertThat(p.applied()).isZero();
     assertThat(progress.taken().getLast().applied()).isNaN();
-    RunEntry again = RunJson.readEntry(true, RunJson.compact(p), "j");
+    RunEntry again = RunJson.readEntry(RunJson.POINT, RunJson.compact(p), "j");
     assertThat(again).isEqualTo(p);
     assertThat(RunJson.compact(progress.points().getFirst())).doesNotContain("placeUnknown");
   }

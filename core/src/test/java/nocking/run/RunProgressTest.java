@@ -217,7 +217,7 @@ class RunProgressTest {
       }
       List<RunEntry> read =
           f.entries.stream()
-              .map(e -> RunJson.readEntry(e instanceof RunPoint, RunJson.compact(e), "a line"))
+              .map(e -> RunJson.readEntry(RunJson.kind(e), RunJson.compact(e), "a line"))
               .toList();
       assertThat(read).as("seed %d", seed).isEqualTo(f.entries);
       RunProgress again = RunProgress.after(plan, read);

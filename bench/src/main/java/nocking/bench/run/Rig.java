@@ -175,7 +175,7 @@ public final class Rig implements AutoCloseable {
   /** Brings the reference to a set point, as far as it can be told. */
   public void bringTo(double setPoint) throws InstrumentException {
     // What it is told is what it shows, and what is meant is what is true.
-    double own = plan.reference().shows(convert(setPoint, plan.unit(), plan.reference().unit()));
+    double own = plan.reference().says(setPoint, plan.unit());
     ask(
         0,
         r -> {
@@ -192,8 +192,7 @@ public final class Rig implements AutoCloseable {
     Instrument r = plan.reference();
     double read = read(0);
     // What is read by eye is typed in the unit of the plan.
-    double own = r.byHand() ? convert(read, plan.unit(), r.unit()) : read;
-    return convert(r.truth(own), r.unit(), plan.unit());
+    return r.byHand() ? r.countsTyped(read, plan.unit()) : r.counts(read, plan.unit());
   }
 
   /** A reading of each channel, in its raw unit; NaN where a meter is beyond its range. */
@@ -207,7 +206,7 @@ public final class Rig implements AutoCloseable {
         list.add(Double.NaN);
         continue;
       }
-      list.add(convert(c.meter().truth(read(i + 1)), c.meter().unit(), c.raw().unit().symbol()));
+      list.add(c.meter().counts(read(i + 1), c.raw().unit().symbol()));
     }
     return list;
   }
@@ -215,14 +214,14 @@ public final class Rig implements AutoCloseable {
   /** Volts of the supply; NaN where nothing reads it. */
   double supply() throws InstrumentException {
     if (plan.supply() == null) return Double.NaN;
-    return convert(read(SUPPLY), plan.supply().unit(), Unit.VOLT.symbol());
+    return plan.supply().counts(read(SUPPLY), Unit.VOLT.symbol());
   }
 
   /** What the other reference says, in the unit of the plan; NaN where there is none. */
   double beside() throws InstrumentException {
     Instrument b = plan.beside();
     if (b == null) return Double.NaN;
-    return convert(b.truth(read(BESIDE)), b.unit(), plan.unit());
+    return b.counts(read(BESIDE), plan.unit());
   }
 
   private double read(int index) throws InstrumentException {
@@ -236,11 +235,6 @@ public final class Rig implements AutoCloseable {
       if (e.kind() == Kind.OVERRANGE) return Double.NaN;
       throw e;
     }
-  }
-
-  private static double convert(double v, String from, String to) {
-    if (from.isEmpty() || from.equals(to)) return v;
-    return Unit.of(from).convert(v, Unit.of(to));
   }
 
   @Override

@@ -54,7 +54,7 @@ final class RunOffer extends VBox {
 
   /** Its own plan is the one that is worked at, so that its own bench stands in for it. */
   private void goOn() {
-    desk.channel().ifPresent(c -> desk.runs().draft(c.id(), run.plan()));
+    desk.channel().ifPresent(c -> desk.runs().draft(c.id(), run.progress().plan()));
     plan.get().ifPresent(p -> desk.runs().goOn(run, p));
     begun.run();
   }
