@@ -229,7 +229,7 @@ final class NewCommand extends JsonOption {
     Definition d =
         blank
             .withName(name)
-            .withKind(kind == null ? QuantityKind.measuredIn(quantity) : kindNamed())
+            .measuring(kind == null ? QuantityKind.measuredIn(quantity) : kindNamed())
             .withUnit(quantity.symbol())
             .withRange(ends.from(), ends.to());
     if (tolerance != null) {

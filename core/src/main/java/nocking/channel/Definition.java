@@ -2,6 +2,7 @@ package nocking.channel;
 
 import java.util.ArrayList;
 import java.util.List;
+import nocking.quantity.Dimension;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Unit;
@@ -13,7 +14,8 @@ import nocking.quantity.Value;
  * @param tag short name, unique in the book, for example {@code IN-T2}
  * @param name in words
  * @param unit symbol of the channel's own unit
- * @param gauge true for gauge, false for absolute; null where the question does not arise
+ * @param gauge true for gauge, false for absolute; null where the question does not arise: for all
+ *     that is not a pressure in a unit of pressure
  * @param low start of the working range
  * @param high end of the working range, above {@code low}
  * @param tolerance largest error that is still good; null when none is stated
@@ -44,7 +46,23 @@ public record Definition(
     if (tolerance != null && !(tolerance.number() > 0)) {
       throw new QuantityException("a tolerance must be above 0; read " + tolerance.typed());
     }
+    if (!isPressure(kind, unit)) gauge = null;
     hazards = hazards == null ? List.of() : List.copyOf(hazards);
+  }
+
+  private static boolean isPressure(QuantityKind kind, String unit) {
+    if (kind != QuantityKind.PRESSURE) return false;
+    try {
+      return Unit.of(unit).dimension().equals(Dimension.PRESSURE);
+    } catch (QuantityException e) {
+      // Whoever asks for the unit is told; until then it is none of pressure.
+      return false;
+    }
+  }
+
+  /** A pressure of which nothing is said is against the atmosphere. */
+  private static Boolean gauge(QuantityKind kind, String unit, Boolean said) {
+    return said == null && isPressure(kind, unit) ? Boolean.TRUE : said;
   }
 
   /**
@@ -72,13 +90,26 @@ public record Definition(
   }
 
   public Definition withKind(QuantityKind v) {
-    Boolean reference = v != QuantityKind.PRESSURE ? null : gauge == null ? Boolean.TRUE : gauge;
+    Boolean reference = gauge(v, unit, gauge);
     return new Definition(
         tag, name, v, unit, reference, low, high, tolerance, rest, pivot, hazards);
   }
 
+  /**
+   * The same of another kind of quantity: hazards that are those of the kind go with it; those that
+   * somebody set by hand stay, beside those of the new kind.
+   */
+  public Definition measuring(QuantityKind v) {
+    Definition now = withKind(v);
+    if (hazards.equals(kind.hazards())) return now.withHazards(v.hazards());
+    for (Hazard h : v.hazards()) now = now.withHazard(h, true);
+    return now;
+  }
+
   public Definition withUnit(String v) {
-    return new Definition(tag, name, kind, v, gauge, low, high, tolerance, rest, pivot, hazards);
+    Boolean reference = gauge(kind, v, gauge);
+    return new Definition(
+        tag, name, kind, v, reference, low, high, tolerance, rest, pivot, hazards);
   }
 
   public Definition withGauge(Boolean v) {

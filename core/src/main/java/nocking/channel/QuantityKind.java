@@ -1,5 +1,6 @@
 package nocking.channel;
 
+import java.util.List;
 import nocking.quantity.Unit;
 
 /** What a channel measures, with the symbol that stands for it in equations. */
@@ -47,6 +48,11 @@ public enum QuantityKind {
       case LEVEL, VOLUME, POSITION, ANGLE, SHARE, OTHER -> true;
       case TEMPERATURE, PRESSURE, WEIGHT, FORCE, TORQUE, VOLTAGE, CONCENTRATION -> false;
     };
+  }
+
+  /** What can hurt someone wherever such a quantity is; more is known of the place, not of it. */
+  public List<Hazard> hazards() {
+    return this == PRESSURE ? List.of(Hazard.PRESSURE) : List.of();
   }
 
   public String title() {

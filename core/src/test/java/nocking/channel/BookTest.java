@@ -211,10 +211,28 @@ class BookTest {
         .isTrue();
   }
 
+  /** What somebody set by hand stays, whatever the quantity is called afterwards. */
+  @Test
+  void hazardsGoWithTheKindUntilSomebodySetsThem() {
+    Definition d = A.definition().withHazards(List.of());
+    Definition pressure = d.measuring(QuantityKind.PRESSURE);
+    assertThat(pressure.hazards()).containsExactly(Hazard.PRESSURE);
+    assertThat(pressure.measuring(QuantityKind.LEVEL).hazards()).isEmpty();
+    Definition byHand = pressure.withHazard(Hazard.MAINS, true);
+    assertThat(byHand.measuring(QuantityKind.LEVEL).hazards())
+        .containsExactly(Hazard.PRESSURE, Hazard.MAINS);
+    assertThat(d.withHazard(Hazard.HEAT, true).measuring(QuantityKind.PRESSURE).hazards())
+        .containsExactly(Hazard.HEAT, Hazard.PRESSURE);
+    assertThat(pressure.withHazards(List.of()).measuring(QuantityKind.ANGLE).hazards()).isEmpty();
+  }
+
   @Test
   void pressureIsGaugeUntilSaidOtherwise() {
-    Definition d = A.definition().withKind(QuantityKind.PRESSURE);
+    Definition none = A.definition().withKind(QuantityKind.PRESSURE);
+    assertThat(none.gauge()).as("no pressure is measured in %s", none.unit()).isNull();
+    Definition d = none.withUnit("kPa");
     assertThat(d.gauge()).isTrue();
+    assertThat(d.withUnit("mm").gauge()).isNull();
     assertThat(d.withGauge(false).withKind(QuantityKind.PRESSURE).gauge()).isFalse();
     assertThat(d.withKind(QuantityKind.LEVEL).gauge()).isNull();
     assertThat(A.design(next -> next.withDefinition(d)).design().rest()).isZero();

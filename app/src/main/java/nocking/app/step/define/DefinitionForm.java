@@ -17,7 +17,6 @@ import nocking.app.control.Segments;
 import nocking.app.desk.Desk;
 import nocking.channel.Channel;
 import nocking.channel.Definition;
-import nocking.channel.Hazard;
 import nocking.channel.Overload;
 import nocking.channel.QuantityKind;
 import nocking.channel.UnitChange;
@@ -194,8 +193,7 @@ final class DefinitionForm extends VBox {
 
   /** A channel that is still empty takes the usual unit of the quantity as well. */
   private static Channel measuring(Channel c, QuantityKind now) {
-    Definition kind = c.definition().withKind(now);
-    Definition d = now == QuantityKind.PRESSURE ? kind.withHazard(Hazard.PRESSURE, true) : kind;
+    Definition d = c.definition().measuring(now);
     boolean fresh = c.design().sensor() == null && c.calibration().points().points().isEmpty();
     return c.define(same -> fresh && !now.usualUnit().isEmpty() ? d.withUnit(now.usualUnit()) : d);
   }
