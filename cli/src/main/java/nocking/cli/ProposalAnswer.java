@@ -66,13 +66,16 @@ final class ProposalAnswer {
     for (int i = 0; i < p.stages().size(); i++) {
       Stage s = p.stages().get(i);
       for (Field f : s.fields()) {
-        if (!f.parameter().unit().equals("ohm") || s.value(f) == null) continue;
+        String unit = f.parameter().unit();
+        if (!unit.equals("ohm") && !unit.equals("F") || s.value(f) == null) continue;
         parts.add(
             Answer.object(
                 "name",
                 (i + 1) + "." + f.symbol(),
                 "value",
                 s.value(f).number(),
+                "unit",
+                unit,
                 "network",
                 s.value(f).typed()));
       }

@@ -168,6 +168,27 @@ class SensorAndDesignTest {
     assertThat(Console.run("tolerance", file, "--draws", "1").code()).isEqualTo(3);
   }
 
+  /** Who orders the parts of a whole path finds its capacitor among them, in farads. */
+  @Test
+  void aFiltersCapacitorIsAmongTheParts() throws IOException {
+    Path file = channelFile(Hatchery.book(1).byTag("RW-T1").orElseThrow());
+    JsonNode found =
+        Console.run("design", "path", file, "--supply", "3.3V", "--settling", "10ms", "--json")
+            .json()
+            .get("solutions");
+    assertThat(found.size()).isPositive();
+    for (JsonNode solution : found) {
+      double farads = 0;
+      for (JsonNode part : solution.get("parts")) {
+        boolean capacitor = part.get("unit").asString().equals("F");
+        if (capacitor) farads = part.get("value").asDouble();
+        else assertThat(part.get("unit").asString()).isEqualTo("ohm");
+      }
+      // Behind some kilohms: between what 1 kΩ alone would leave and a hundredth of it.
+      assertThat(farads).as(solution.get("path").asString()).isBetween(1e-9, 1e-6);
+    }
+  }
+
   /** Resistances and currents are nodes with their own unit. */
   @Test
   void pathNodesHaveTheirUnits() throws IOException {

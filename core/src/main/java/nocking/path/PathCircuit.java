@@ -36,6 +36,12 @@ public final class PathCircuit {
   /** Ohms through which a stiff output's current is measured. */
   private static final double METERED = 1e-2;
 
+  /** Amperes that are put into a place to see what it shows. */
+  private static final double PUSH = 1e-6;
+
+  /** Steps of a range at which it is looked at. */
+  private static final int PLACES = 16;
+
   private final Circuit circuit = new Circuit();
   private final List<Stage> stages;
 
@@ -101,6 +107,37 @@ public final class PathCircuit {
    */
   Circuit.OperatingPoint operatingPoint() {
     return circuit.operatingPoint(new Span(0, 0));
+  }
+
+  /**
+   * Ohms that the place behind so many stages shows to what is put at it, whatever feeds it from
+   * before and loads it from behind: what charges a capacitor there. As if no output had rails.
+   */
+  public double ohmsAt(int stages) {
+    String place = node(stages);
+    double rest = circuit.solve().get(place);
+    Circuit pushed = circuit.copy().current(Circuit.GROUND, place, PUSH);
+    return (pushed.solve().get(place) - rest) / PUSH;
+  }
+
+  /**
+   * The most that it shows over a range: where a filter behind so many stages is slowest.
+   *
+   * @param stages a place behind one of {@code all}
+   */
+  public static double mostOhmsAt(
+      Measurand measured,
+      Sensor sensor,
+      List<Stage> all,
+      Converter converter,
+      Span range,
+      int stages) {
+    double most = 0;
+    for (int i = 0; i <= PLACES; i++) {
+      double x = range.at((double) i / PLACES);
+      most = Math.max(most, of(measured, sensor, all, converter, x).ohmsAt(stages));
+    }
+    return most;
   }
 
   boolean has(String node) {

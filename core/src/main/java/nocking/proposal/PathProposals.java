@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
 import nocking.element.Measurand;
@@ -18,6 +19,7 @@ import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
 import nocking.quantity.Value;
 import nocking.stage.RcFilter;
+import nocking.stage.Stage;
 import nocking.tolerance.BudgetPoint;
 import nocking.view.DesignView;
 
@@ -39,6 +41,9 @@ public final class PathProposals {
 
   private final Channel channel;
   private final Wanted wanted;
+
+  /** True once a circuit was left out for no filter that settles in time behind it. */
+  private boolean tooSlow;
 
   private PathProposals(Channel channel, Wanted wanted) {
     this.channel = channel;
@@ -63,6 +68,11 @@ public final class PathProposals {
     var list = new ArrayList<PathProposal>();
     for (Topologies.Circuit c : Topologies.of(channel, wanted)) {
       judged(c).ifPresent(list::add);
+    }
+    if (list.isEmpty() && tooSlow) {
+      throw new QuantityException(
+          "no filter of 1 kΩ settles within half a count in %s: its capacitor would be below 10 pF"
+              .formatted(Numbers.engineering(wanted.settling(), "s", 3)));
     }
     list.sort(order());
     var said = new ArrayList<PathProposal>();
@@ -102,7 +112,11 @@ public final class PathProposals {
   /** What a circuit comes to; empty where it leaves the converter or its rails after all. */
   private Optional<PathProposal> judged(Topologies.Circuit circuit) {
     var stages = new ArrayList<>(circuit.stages());
-    if (!Double.isNaN(wanted.settling())) stages.add(filter());
+    if (!Double.isNaN(wanted.settling())) {
+      Optional<RcFilter> filter = filter(stages);
+      if (filter.isEmpty()) return Optional.empty();
+      stages.add(filter.get());
+    }
     Channel with = channel.design(d -> d.withStages(stages));
     Analysis analysis = Analysis.of(with);
     DesignView design = analysis.design();
@@ -148,22 +162,34 @@ public final class PathProposals {
             ""));
   }
 
-  /** The largest capacitor of the usual series with which a step still settles in time. */
-  private RcFilter filter() {
+  /**
+   * The largest capacitor of the usual series with which a step still settles in time, behind what
+   * feeds it; empty where there is none.
+   */
+  private Optional<RcFilter> filter(List<Stage> before) {
+    var resistor = new RcFilter(Value.of(FILTER_OHMS), Value.of(LEAST_FARADS));
+    double ohms =
+        PathCircuit.mostOhmsAt(
+            channel.design().measurand(),
+            channel.design().sensor(),
+            Stream.concat(before.stream(), Stream.of(resistor)).toList(),
+            channel.design().converter(),
+            channel.definition().working(),
+            before.size() + 1);
     double bits = channel.design().converter().effectiveBits();
     double constant = wanted.settling() / ((bits + 1) * Math.log(2));
-    double most = constant / FILTER_OHMS;
+    double most = constant / ohms;
     if (!(most >= LEAST_FARADS)) {
-      throw new QuantityException(
-          "no filter of 1 kΩ settles within half a count in %s: its capacitor would be below 10 pF"
-              .formatted(Numbers.engineering(wanted.settling(), "s", 3)));
+      tooSlow = true;
+      return Optional.empty();
     }
     double decade = Math.pow(10, Math.floor(Math.log10(most)));
     double[] steps = {1, 1.5, 2.2, 3.3, 4.7, 6.8};
     double farads = decade;
     for (double s : steps) if (s * decade <= most * (1 + 1e-12)) farads = s * decade;
-    return new RcFilter(
-        Value.of(FILTER_OHMS), new Value(farads, Numbers.engineering(farads, "F", 2)));
+    return Optional.of(
+        new RcFilter(
+            Value.of(FILTER_OHMS), new Value(farads, Numbers.engineering(farads, "F", 2))));
   }
 
   /** Largest current through a sensor that is read with one, or that its output has to give. */

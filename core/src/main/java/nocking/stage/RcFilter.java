@@ -10,8 +10,9 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Value;
 
 /**
- * RC low-pass: at rest only a series resistor. Cut-off f_c = 1/(2πRC); a step has settled to half a
- * count of an N bit converter after RC·ln(2^(N+1)).
+ * RC low-pass: at rest only a series resistor. From a stiff output its cut-off is f_c = 1/(2πRC);
+ * what feeds it is in series with R, and a step has settled to half a count of an N bit converter
+ * after R'C·ln(2^(N+1)), R' being all that charges the capacitor.
  *
  * @param resistance R, ohms, above 0
  * @param capacitance C, farads, above 0
@@ -29,14 +30,18 @@ public record RcFilter(
     return "RC low-pass";
   }
 
-  /** Cut-off frequency in hertz. */
+  /** Cut-off frequency in hertz from a stiff output. */
   public double cutOff() {
     return 1 / (2 * Math.PI * resistance.number() * capacitance.number());
   }
 
-  /** Seconds until a full-scale step is within half a count. */
-  public double settling(int bits) {
-    return resistance.number() * capacitance.number() * Math.log(Math.pow(2, bits + 1.0));
+  /**
+   * Seconds until a full-scale step is within half a count.
+   *
+   * @param ohms that charge the capacitor: R with what feeds it, beside what loads it
+   */
+  public double settling(double ohms, int bits) {
+    return ohms * capacitance.number() * Math.log(Math.pow(2, bits + 1.0));
   }
 
   @Override
@@ -46,9 +51,7 @@ public record RcFilter(
 
   @Override
   public String gain() {
-    return "cut-off %s, settled in %s at 12 bit"
-        .formatted(
-            Numbers.engineering(cutOff(), "Hz", 3), Numbers.engineering(settling(12), "s", 3));
+    return "cut-off %s from a stiff output".formatted(Numbers.engineering(cutOff(), "Hz", 3));
   }
 
   @Override

@@ -13,6 +13,7 @@ import nocking.path.SignalPath;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
+import nocking.stage.RcFilter;
 import nocking.tolerance.Budget;
 import nocking.tolerance.BudgetPoint;
 import nocking.tolerance.ErrorModel;
@@ -60,6 +61,31 @@ public final class DesignView {
   /** The compiled path; empty while the sensor is undefined or the path makes no sense. */
   public Optional<SignalPath> path() {
     return compilation.get().path;
+  }
+
+  /**
+   * Seconds until a step of the input is within half a count behind a filter, what feeds and loads
+   * it among what charges its capacitor, at its slowest over the working range; NaN where the path
+   * does not say it.
+   *
+   * @param filter at this index among the stages
+   */
+  public double settling(RcFilter filter, int index) {
+    if (path().isEmpty()) return Double.NaN;
+    return workings.guarded(
+        "the settling of a filter",
+        () -> {
+          double ohms =
+              PathCircuit.mostOhmsAt(
+                  design.measurand(),
+                  design.sensor(),
+                  design.stages(),
+                  design.converter(),
+                  design.definition().working(),
+                  index + 1);
+          return filter.settling(ohms, design.converter().effectiveBits());
+        },
+        Double.NaN);
   }
 
   /** Why there is no path; empty while nothing is wrong. */

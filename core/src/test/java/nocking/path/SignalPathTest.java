@@ -244,7 +244,7 @@ class SignalPathTest {
   void filterSettlesToHalfACount() {
     var f = new RcFilter(v(10e3), v(1e-6));
     assertThat(f.cutOff()).isCloseTo(15.915, within(1e-3));
-    double left = Math.exp(-f.settling(12) / 10e-3);
+    double left = Math.exp(-f.settling(10e3, 12) / 10e-3);
     assertThat(left).isCloseTo(Math.pow(2, -13), within(1e-12));
   }
 

@@ -32,6 +32,7 @@ import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.stage.RcFilter;
 import nocking.stage.Stage;
+import nocking.view.DesignView;
 
 /** The view of the second stage. */
 public final class ConditionSheet implements Sheet {
@@ -241,7 +242,7 @@ public final class ConditionSheet implements Sheet {
     schematic.setVisible(true);
     schematic.setManaged(true);
     schematic.show(stage);
-    gain.setText(says(c, index, stage));
+    gain.setText(says(desk.analysis().design(), c, index, stage));
     gain.setWrapText(true);
     var out = new Button("Take out");
     out.setId("stage-remove");
@@ -258,16 +259,15 @@ public final class ConditionSheet implements Sheet {
   }
 
   /** The gain, what the stage looks like from outside, and how long a step takes to settle. */
-  private static String says(Channel c, int index, Stage stage) {
+  private static String says(DesignView design, Channel c, int index, Stage stage) {
     var words = new StringBuilder(stage.gain());
     if (stage instanceof RcFilter f) {
-      int bits = c.design().converter().effectiveBits();
-      words.setLength(0);
-      words.append(
-          "cut-off %s, within ½ count in %s"
-              .formatted(
-                  Numbers.engineering(f.cutOff(), "Hz", 3),
-                  Numbers.engineering(f.settling(bits), "s", 3)));
+      double seconds = design.settling(f, index);
+      if (Double.isFinite(seconds)) {
+        words.append(
+            ", within ½ count in %s with what feeds it"
+                .formatted(Numbers.engineering(seconds, "s", 3)));
+      }
     }
     words.append(
         stage.outputResistance() == 0
