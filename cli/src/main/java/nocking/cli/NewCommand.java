@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.UUID;
+import java.util.regex.Pattern;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
@@ -43,6 +44,10 @@ import picocli.CommandLine.Parameters;
 final class NewCommand extends JsonOption {
   @Parameters(index = "0", paramLabel = "TAG", description = "Short name of the channel.")
   String tag;
+
+  /** Against what a pressure is measured, as a word beside its kind. */
+  private static final Pattern REFERENCE =
+      Pattern.compile("(?i)\\b(absolute|gauge)\\b[\\s-]*|[\\s-]*\\b(absolute|gauge)\\b");
 
   @Option(
       names = "--sensor",
@@ -85,7 +90,10 @@ final class NewCommand extends JsonOption {
   @Option(names = "--unit", paramLabel = "UNIT", description = "Unit of the quantity.")
   String unit;
 
-  @Option(names = "--kind", paramLabel = "KIND", description = "What is measured, in a word.")
+  @Option(
+      names = "--kind",
+      paramLabel = "KIND",
+      description = "What is measured; a pressure is gauge unless it is an \"absolute pressure\".")
   String kind;
 
   @Option(
@@ -232,6 +240,14 @@ final class NewCommand extends JsonOption {
             .measuring(kind == null ? QuantityKind.measuredIn(quantity) : kindNamed())
             .withUnit(quantity.symbol())
             .withRange(ends.from(), ends.to());
+    if (absolute()) {
+      d = d.withGauge(false);
+      if (d.gauge() == null) {
+        throw new QuantityException(
+            "--kind: read '%s', and only a pressure in a unit of pressure is gauge or absolute"
+                .formatted(kind));
+      }
+    }
     if (tolerance != null) {
       double width = ends.to().number() - ends.from().number();
       d = d.withTolerance(Value.tolerance(tolerance, quantity.difference(), width));
@@ -259,8 +275,16 @@ final class NewCommand extends JsonOption {
     }
   }
 
+  private boolean absolute() {
+    return kind != null
+        && REFERENCE
+            .matcher(kind)
+            .results()
+            .anyMatch(m -> m.group().toLowerCase(Locale.ROOT).contains("absolute"));
+  }
+
   private QuantityKind kindNamed() {
-    String wanted = kind.strip().toLowerCase(Locale.ROOT);
+    String wanted = REFERENCE.matcher(kind).replaceAll("").strip().toLowerCase(Locale.ROOT);
     return Arrays.stream(QuantityKind.values())
         .filter(k -> k.title().equals(wanted) || k.name().toLowerCase(Locale.ROOT).equals(wanted))
         .findFirst()

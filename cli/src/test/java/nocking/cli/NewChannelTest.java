@@ -9,8 +9,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import nocking.channel.Channel;
 import nocking.channel.ChannelJson;
+import nocking.channel.Hazard;
 import nocking.channel.QuantityKind;
 import nocking.element.Titled;
 import nocking.quantity.Unit;
@@ -106,6 +108,23 @@ class NewChannelTest {
     assertThat(odd.err()).contains("--stored: read '1:2:3', expected volts and reading");
   }
 
+  /** A pressure is gauge until it is said to be absolute, before or behind its kind. */
+  @Test
+  void aPressureCanBeAbsolute() throws IOException {
+    for (String kind :
+        List.of("pressure", "gauge-pressure", "absolute-pressure", "Pressure-Absolute")) {
+      Path out = folder.resolve("p.json");
+      Files.deleteIfExists(out);
+      Console r =
+          made(out, "--sensor two-point points=0kPa:0V,100kPa:5V --bits 12 --ref 5 --kind " + kind);
+      assertThat(r.code()).as(r.err()).isZero();
+      Channel c = ChannelJson.readChannel(Files.readString(out), "p.json");
+      boolean absolute = kind.toLowerCase(Locale.ROOT).contains("absolute");
+      assertThat(c.definition().gauge()).as(kind).isEqualTo(!absolute);
+      assertThat(c.definition().hazards()).as(kind).containsExactly(Hazard.PRESSURE);
+    }
+  }
+
   /** 0.08·5 V·10/15.1 and 0.584·5 V·10/15.1. */
   @Test
   void theChannelGivesWhatItsPartsGive() throws IOException {
@@ -150,7 +169,8 @@ class NewChannelTest {
         "--sensor linear slope=20mV offset=0V at=0degC --stage divider upper=1V lower=2k | divider upper: ",
         "--sensor linear slope=20mV offset=0V at=0degC --range 50..0 | the working range must rise",
         "--sensor linear slope=20mV offset=0V at=0degC --range 0..50 --bits 99 | Bits",
-        "--sensor linear slope=20mV offset=0V at=0degC --range 0..50 --kind smell | 'smell' is not known"
+        "--sensor linear slope=20mV offset=0V at=0degC --range 0..50 --kind smell | 'smell' is not known",
+        "--sensor linear slope=20mV offset=0V at=0degC --range 0..50 --kind absolute-temperature | only a pressure in a unit of pressure is gauge or absolute"
       })
   void whatCannotBeMadeIsSaidAndNothingIsWritten(String words, String says) {
     Path out = folder.resolve("none.json");
