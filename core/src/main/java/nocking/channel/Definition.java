@@ -51,7 +51,7 @@ public record Definition(
   }
 
   private static boolean isPressure(QuantityKind kind, String unit) {
-    if (kind != QuantityKind.PRESSURE) return false;
+    if (kind != QuantityKind.PRESSURE || unit == null) return false;
     try {
       return Unit.of(unit).dimension().equals(Dimension.PRESSURE);
     } catch (QuantityException e) {
