@@ -92,6 +92,7 @@ public class JournalBenchmark {
         Conditions.NONE,
         null,
         null,
+        null,
         null);
   }
 

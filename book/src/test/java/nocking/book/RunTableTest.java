@@ -72,6 +72,7 @@ class RunTableTest {
         new Conditions("KS", "21 °C", "5.00 V", "40 mm", ""),
         null,
         null,
+        null,
         null);
   }
 

@@ -2,6 +2,7 @@ package nocking.analysis;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
@@ -11,6 +12,8 @@ import nocking.channel.Definition;
 import nocking.placement.Nominal;
 import nocking.points.RawScale;
 import nocking.points.RawUnit;
+import nocking.points.ReferencePoint;
+import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.quantity.Ticks;
 import nocking.quantity.Unit;
@@ -18,6 +21,7 @@ import nocking.quantity.Value;
 import nocking.run.Conditions;
 import nocking.run.Course;
 import nocking.run.Instrument;
+import nocking.run.Pours;
 import nocking.run.Purpose;
 import nocking.run.RunChannel;
 import nocking.run.RunPlan;
@@ -28,6 +32,9 @@ import nocking.run.Unsettled;
 public final class RunDraft {
   /** Share of the tolerance that a point may be from where it is going. */
   private static final double SHARE = 0.2;
+
+  /** Share of the tolerance that a straight line between two pours may take. */
+  private static final double LINES = 0.5;
 
   private static final double WITHOUT_TOLERANCE = 0.005;
   private static final int STEPS = 7;
@@ -154,25 +161,44 @@ public final class RunDraft {
         Conditions.NONE,
         null,
         null,
+        null,
         null);
   }
 
   /**
-   * The plan with its set points as totals of measured pours: upwards only, with a wait for the
-   * surface to calm, and the total read by eye or set by a pump.
+   * The plan with its set points as totals of measured pours: upwards only, the total read by eye
+   * or set by a pump. It waits until the waves that are seen leave over what the plan asks for, and
+   * pours are halved where the vessel bends; where points of an earlier filling tell it, from the
+   * first pour on.
    */
-  public static RunPlan pours(RunPlan p, double calm) {
-    double[] up = p.setPoints().stream().mapToDouble(Value::number).sorted().toArray();
+  public static RunPlan pours(RunPlan p, Analysis a) {
+    Unit unit = Unit.of(p.unit());
+    double straight =
+        a.channel().unit().difference().convert(LINES * tolerance(a), unit.difference());
+    List<Value> up =
+        p.setPoints().stream().sorted(Comparator.comparingDouble(Value::number)).toList();
+    List<Pours.Seen> seen =
+        a.channel().calibration().points().counting().stream()
+            .map(k -> seen(k, a.channel().unit(), unit))
+            .toList();
+    List<Value> totals = Pours.finer(up, seen, straight);
     double least = Double.POSITIVE_INFINITY;
-    for (int i = 1; i < up.length; i++) {
-      if (up[i] > up[i - 1]) least = Math.min(least, up[i] - up[i - 1]);
+    for (int i = 1; i < totals.size(); i++) {
+      double pour = totals.get(i).number() - totals.get(i - 1).number();
+      if (pour > 0) least = Math.min(least, pour);
     }
     double band = Double.isFinite(least) ? least / 2 : p.band();
     return p.withKind(RunPlan.Kind.POURS)
         .withCourse(Course.UP)
         .withBand(band)
-        .withChannels(
-            p.channels().stream().map(c -> c.withSettle(new SettleRule.Dwell(calm))).toList());
+        .withSetPoints(totals)
+        .withStraight(Value.of(Double.parseDouble(Numbers.significant(straight, 3))));
+  }
+
+  private static Pours.Seen seen(ReferencePoint k, Unit own, Unit unit) {
+    double s = k.standardDeviation();
+    double scatter = Double.isNaN(s) ? 0 : s / Math.sqrt(k.readings().size());
+    return new Pours.Seen(own.convert(k.applied().number(), unit), k.mean(), scatter);
   }
 
   private static List<Value> evenSteps(Span range) {

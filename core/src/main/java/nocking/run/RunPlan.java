@@ -37,6 +37,8 @@ import nocking.wiring.Place;
  * @param procedure what is done instead of going through set points; null for those
  * @param supply what reads the supply of the sensors, to see that it stays; null where nothing does
  * @param beside another reference that has to agree with the first; null for none
+ * @param straight what a straight line between two pours may be off by, in the unit of the plan,
+ *     above 0: where it bends more, pours are halved ({@link Pours}); null for pours as planned
  */
 public record RunPlan(
     String title,
@@ -57,7 +59,8 @@ public record RunPlan(
     Conditions conditions,
     Procedure procedure,
     Instrument supply,
-    @JsonInclude(JsonInclude.Include.NON_NULL) Instrument beside) {
+    @JsonInclude(JsonInclude.Include.NON_NULL) Instrument beside,
+    @JsonInclude(JsonInclude.Include.NON_NULL) Value straight) {
   /** Most channels that are read from one stimulus. */
   public static final int MOST_CHANNELS = 8;
 
@@ -124,6 +127,8 @@ public record RunPlan(
     }
     above("the time after which a point is given up", giveUp);
     above("the band about a set point", band);
+    if (straight != null)
+      above("what a straight line between pours may be off by", straight.number());
     for (RunChannel k : channels) enough(k, every);
     if (channels.stream().map(k -> k.meter().byHand()).distinct().count() > 1) {
       throw new QuantityException("the meters of a run are all read by eye, or none");
@@ -299,6 +304,11 @@ public record RunPlan(
     return with(p -> p.beside = v);
   }
 
+  /** Pours as planned for null. */
+  public RunPlan withStraight(Value v) {
+    return with(p -> p.straight = v);
+  }
+
   /** The plan of a procedure instead of set points; null for set points. */
   public RunPlan withProcedure(Procedure v) {
     return with(
@@ -335,6 +345,7 @@ public record RunPlan(
     Procedure procedure;
     Instrument supply;
     Instrument beside;
+    Value straight;
 
     Parts(RunPlan p) {
       title = p.title;
@@ -356,6 +367,7 @@ public record RunPlan(
       procedure = p.procedure;
       supply = p.supply;
       beside = p.beside;
+      straight = p.straight;
     }
 
     RunPlan plan() {
@@ -378,7 +390,8 @@ public record RunPlan(
           conditions,
           procedure,
           supply,
-          beside);
+          beside,
+          straight);
     }
   }
 
@@ -392,6 +405,7 @@ public record RunPlan(
     return title.equals(other.title)
         && unit.equals(other.unit)
         && Objects.equals(procedure, other.procedure)
+        && Objects.equals(straight, other.straight)
         && targets().equals(other.targets())
         && average == other.average
         && channels.stream()

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import nocking.points.RawUnit;
 import nocking.procedure.Deed;
 import nocking.procedure.Step;
@@ -83,22 +84,28 @@ public final class RunProgress {
   /** Sees what is to be done after what was done so far. */
   private void look() {
     List<Taken> done = taken();
-    targets = plan.targets(done);
+    targets = Pours.halved(plan) ? Pours.targets(plan, standing()) : plan.targets(done);
     steps = plan.steps(done);
   }
 
   /** What the steps before the one under way came to; those that were repeated count once. */
   public List<Taken> taken() {
     var list = new ArrayList<Taken>();
-    for (int i = 0; i < points.size(); i++) {
-      RunPoint p = points.get(i);
-      if (!superseded.get(i).isEmpty() || p.target() >= next) continue;
+    for (RunPoint p : standing()) {
       boolean skipped = p.how() == How.SKIPPED;
       String open =
           p.how() == How.NOT_SETTLED ? p.why() : Objects.requireNonNullElse(p.doubt(), "");
       list.add(new Taken(p.at(), p.place(), p.mean(0), p.standardDeviation(0), skipped, open));
     }
     return list;
+  }
+
+  /** The points of what is done with that count, in their order. */
+  private List<RunPoint> standing() {
+    return IntStream.range(0, points.size())
+        .filter(i -> superseded.get(i).isEmpty() && points.get(i).target() < next)
+        .mapToObj(points::get)
+        .toList();
   }
 
   /** Begins the point anew. */
@@ -328,7 +335,14 @@ public final class RunProgress {
     double at = targets.get(next).setPoint();
     // In a procedure the hands say where they are.
     boolean said = plan.procedure() != null && plan.reference().byHand();
-    return said || Double.isNaN(at) || Math.abs(s.applied() - at) <= plan.band();
+    return said || Double.isNaN(at) || Math.abs(s.applied() - at) <= band(at);
+  }
+
+  /** What is not poured yet is not there, however small a pour became. */
+  private double band(double at) {
+    if (plan.kind() != RunPlan.Kind.POURS || points.isEmpty()) return plan.band();
+    double pour = Math.abs(at - points.getLast().applied());
+    return pour == 0 ? plan.band() : Math.min(plan.band(), pour / 2);
   }
 
   /** The reference has left its band: what comes next settles anew. */

@@ -96,6 +96,14 @@ public record RunSnapshot(
     return target().map(t -> t.setPoint() - total()).orElse(Double.NaN);
   }
 
+  /** True where what is poured next is less than was planned, since the vessel bends there. */
+  public boolean halved() {
+    return Pours.halved(plan)
+        && target()
+            .map(t -> plan.setPoints().stream().noneMatch(v -> v.number() == t.setPoint()))
+            .orElse(false);
+  }
+
   /** Share of the run that is done, 0 … 1. */
   public double done() {
     double of = phase == Phase.AVERAGING ? Math.min(1, (double) averaged / plan.average()) : 0;

@@ -64,6 +64,7 @@ class ProcedureRunTest {
         Conditions.NONE,
         p,
         null,
+        null,
         null);
   }
 

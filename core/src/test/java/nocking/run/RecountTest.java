@@ -42,6 +42,7 @@ class RecountTest {
         Conditions.NONE,
         null,
         null,
+        null,
         null);
   }
 

@@ -54,6 +54,7 @@ class RunProgressTest {
         Conditions.NONE,
         null,
         null,
+        null,
         null);
   }
 

@@ -43,9 +43,6 @@ public final class HatcheryRuns {
   /** Sweeps after which the power goes. */
   private static final int POWER_CUT = 150;
 
-  /** Seconds for the surface of the sump to calm. */
-  private static final double CALM = 20;
-
   private HatcheryRuns() {}
 
   /** A run as it was written down. */
@@ -93,7 +90,11 @@ public final class HatcheryRuns {
     var model = new BenchModel(Scene.of("SP-V1").orElseThrow(), seed);
     List<Value> totals = SetPoints.parse("50…600 / 50", Unit.of("L"));
     return carryOut(
-        both, model, start, p -> RunDraft.pours(p.withSetPoints(totals), CALM), Integer.MAX_VALUE);
+        both,
+        model,
+        start,
+        p -> RunDraft.pours(p.withSetPoints(totals), Analysis.of(both.getFirst())),
+        Integer.MAX_VALUE);
   }
 
   /** A procedure whose title begins so. */

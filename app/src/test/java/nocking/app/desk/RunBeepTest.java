@@ -51,6 +51,7 @@ class RunBeepTest {
         Conditions.NONE,
         new Stations(List.of("up", "down"), Value.of(0.1)),
         null,
+        null,
         null);
   }
 

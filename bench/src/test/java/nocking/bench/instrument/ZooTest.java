@@ -320,6 +320,7 @@ class ZooTest {
         null,
         null,
         null,
+        null,
         null);
   }
 

@@ -69,6 +69,7 @@ final class Plans {
         Conditions.NONE,
         null,
         null,
+        null,
         null);
   }
 }

@@ -66,7 +66,9 @@ final class RunCue extends VBox {
   RunCue(Desk desk) {
     this.desk = desk;
     setId("run-cue");
+    where.setId("run-where");
     what.setId("run-what");
+    how.setId("run-how");
     warned.setId("run-warning");
     warned.getStyleClass().add("cue-bad");
     getStyleClass().add("cue");
@@ -304,8 +306,18 @@ final class RunCue extends VBox {
   }
 
   private static String amount(Target t, RunSnapshot n) {
+    if (n.plan().kind() == RunPlan.Kind.POURS) {
+      return (Numbers.trimmed(t.setPoint(), 6) + " " + n.plan().unit()).strip();
+    }
     int decimals = Math.max(0, Numbers.decimalsFor(n.plan().band()) - 1);
     return (Numbers.fixed(t.setPoint(), decimals) + " " + n.plan().unit()).strip();
+  }
+
+  private static String halved(RunSnapshot n) {
+    return n.halved()
+        ? " Less than planned, since it bends: a straight line would be off by more than %s %s."
+            .formatted(n.plan().straight().typed(), n.plan().unit())
+        : "";
   }
 
   private static String how(RunSnapshot n) {
@@ -324,7 +336,7 @@ final class RunCue extends VBox {
                         ? "In all %s %s are in."
                             .formatted(Numbers.trimmed(n.total(), 6), n.plan().unit())
                         : "Type what the reference reads once it is there.");
-        if (n.plan().kind() == RunPlan.Kind.POURS) yield at;
+        if (n.plan().kind() == RunPlan.Kind.POURS) yield at + halved(n);
         yield at + " It counts from ±%s.".formatted(Numbers.trimmed(n.plan().band(), 3));
       }
       case SETTLING ->

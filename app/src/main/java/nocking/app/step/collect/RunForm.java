@@ -42,14 +42,12 @@ final class RunForm {
   private static final Unit SECOND = Unit.of("s");
   private static final double GAP = 5;
 
-  /** Seconds that a surface usually takes to calm. */
-  private static final double CALM = 20;
-
   private final Desk desk;
   private final InstrumentChoice choice;
   private final ProcedureFields procedure;
   private final EntryField setPoints;
   private final DropDown<String> kind;
+  private final EntryField straight;
   private final EntryField calm;
   private final DropDown<Course> course;
   private final EntryField within;
@@ -92,6 +90,17 @@ final class RunForm {
     choice = new InstrumentChoice(desk, this::refresh);
     procedure = new ProcedureFields(p -> edit(plan -> plan.withProcedure(p)));
     kind = choice("run-kind", List.of(), k -> k, this::chooseKind);
+    straight =
+        field(
+                "run-straight",
+                "Halve beyond",
+                t ->
+                    edit(
+                        p ->
+                            p.withStraight(t.isBlank() ? null : Value.typed(t, Unit.of(p.unit())))))
+            .help(
+                "Where a straight line between two pours would be off by more, as far as what was"
+                    + " read tells, the next pour is halved. Nothing for pours as planned.");
     calm =
         field(
             "run-calm",
@@ -159,6 +168,7 @@ final class RunForm {
     }
     operator.prompt("initials");
     ambient.prompt("21 °C");
+    straight.prompt("as planned");
     place.prompt("depth or port");
     sensorPlace.prompt("depth or port");
     beep.setId("run-beep");
@@ -177,7 +187,13 @@ final class RunForm {
     places =
         new PlacesPanel(desk, (at, repeats) -> edit(p -> p.withSetPoints(at).withRepeats(repeats)));
     points =
-        new VBox(GAP, setPoints, row("Direction", course), Paper.subtitle("Which points?"), places);
+        new VBox(
+            GAP,
+            setPoints,
+            straight,
+            row("Direction", course),
+            Paper.subtitle("Which points?"),
+            places);
     planned =
         new VBox(
             GAP,
@@ -354,7 +370,7 @@ final class RunForm {
                       .map(k -> Jobs.plan(fresh, k, channel()))
                       .orElse(
                           title.equals(RunPlan.Kind.POURS.title())
-                              ? RunDraft.pours(points, CALM)
+                              ? RunDraft.pours(points, desk.analysis())
                               : points);
               desk.runs().draft(channel().id(), next.withConditions(p.conditions()));
               refresh();
@@ -396,6 +412,8 @@ final class RunForm {
     visible(p.procedure() == null, points);
     procedure.show(p.procedure(), channel().unit());
     setPoints.show(SetPoints.text(p.setPoints()), p.unit());
+    visible(p.kind() == RunPlan.Kind.POURS && p.course() == Course.UP, straight);
+    straight.show(p.straight() == null ? "" : p.straight().typed(), p.unit());
     kind.getItems().setAll(kinds());
     kind.setValue(kind(p));
     course.setValue(p.course());

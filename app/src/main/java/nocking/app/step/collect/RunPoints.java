@@ -140,7 +140,9 @@ final class RunPoints {
 
   private String applied(int i) {
     Row r = rows.get(i);
-    int decimals = Numbers.decimalsFor(plan.band() / 10);
+    // A pour may become an eighth of what was planned.
+    int share = plan.kind() == RunPlan.Kind.POURS ? 100 : 10;
+    int decimals = Numbers.decimalsFor(plan.band() / share);
     return r.point == null
         ? Numbers.trimmed(r.target.setPoint(), 6)
         : Numbers.fixed(r.point.applied(), decimals);
