@@ -6,6 +6,7 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import nocking.analysis.SummedPoints;
 import nocking.book.BookException;
 import nocking.book.BookFile;
 import nocking.book.exchange.ColumnFile;
@@ -17,6 +18,7 @@ import nocking.channel.DocumentException;
 import nocking.channel.SensorCard;
 import nocking.parts.StockPart;
 import nocking.points.PointSet;
+import nocking.points.PointSum;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.prior.PriorWeights;
@@ -28,9 +30,10 @@ import picocli.CommandLine.Parameters;
 /** Takes channels from JSON or reference points from CSV into a book. */
 @Command(
     name = "import",
-    description = "Take channels from .json, or points of --channel from .csv, into a book.")
+    description =
+        "Take channels from .json, or points of --channel from .csv or --sum, into a book.")
 final class ImportCommand extends JsonOption {
-  @Parameters(index = "0", paramLabel = "FILE")
+  @Parameters(index = "0", arity = "0..1", paramLabel = "FILE")
   Path file;
 
   @Option(names = "--book", required = true, paramLabel = "BOOK")
@@ -38,6 +41,12 @@ final class ImportCommand extends JsonOption {
 
   @Option(names = "--channel", paramLabel = "TAG", description = "Channel that the points are for.")
   String tag;
+
+  @Option(
+      names = "--sum",
+      paramLabel = "TAG+TAG",
+      description = "The points are those of these channels of the book, added up.")
+  String sum;
 
   @Option(names = "--stock", description = "The file is a drawer of parts; it replaces the book's.")
   boolean stock;
@@ -50,6 +59,10 @@ final class ImportCommand extends JsonOption {
 
   @Override
   int run(Answer answer) {
+    if (sum != null) return added(answer);
+    if (file == null) {
+      throw new QuantityException("expected a file ending in .json or .csv, or --sum TAG+TAG");
+    }
     String name = file.getFileName().toString().toLowerCase(Locale.ROOT);
     if (name.endsWith(".json")) return channels(answer);
     if (name.endsWith(".csv")) return stock ? drawer(answer) : points(answer);
@@ -134,17 +147,61 @@ final class ImportCommand extends JsonOption {
     return 0;
   }
 
-  private int points(Answer answer) {
+  private int added(Answer answer) {
+    if (file != null || stock) {
+      throw new QuantityException("--sum takes points of the book itself; it goes with no file");
+    }
+    requirePlace();
+    int n;
+    int known;
+    String says;
+    try (BookFile opened = open()) {
+      Book present = opened.read();
+      Channel channel = unlocked(present);
+      PointSum added = SummedPoints.of(present, sum, channel);
+      List<ReferencePoint> points = added.points().points();
+      PointSet set = channel.calibration().points();
+      known = set.holds(points);
+      if (known == points.size() && !force) return allThere(answer, known);
+      opened.save(
+          channel.calibration(
+              k -> k.withPoints(new PointSet(added.points().raw(), set.points()).plus(points))),
+          "points added up from " + sum);
+      n = points.size();
+      says = SummedPoints.says(added, known);
+    }
+    answer.put("channels", 0).put("points", n).put("alike", known).line("%s: %s", tag, says);
+    return 0;
+  }
+
+  private void requirePlace() {
     if (tag == null) throw new QuantityException("points need --channel TAG");
     if (!Files.exists(book)) throw new DocumentException(book + " does not exist");
+  }
+
+  private Channel unlocked(Book present) {
+    Channel channel = ChannelFiles.find(present, tag, book);
+    if (channel.journal().locked()) {
+      throw new DocumentException("%s is locked; unlock it first".formatted(channel.tag()));
+    }
+    return channel;
+  }
+
+  private int allThere(Answer answer, int known) {
+    answer.put("channels", 0).put("points", 0).put("alike", known);
+    answer.line(
+        "%s: all %d points are there already, none taken in; --force takes them in once more",
+        tag, known);
+    return 0;
+  }
+
+  private int points(Answer answer) {
+    requirePlace();
     ColumnFile columns = ColumnFile.read(file);
     int n;
     int known;
     try (BookFile opened = open()) {
-      Channel channel = ChannelFiles.find(opened.read(), tag, book);
-      if (channel.journal().locked()) {
-        throw new DocumentException("%s is locked; unlock it first".formatted(channel.tag()));
-      }
+      Channel channel = unlocked(opened.read());
       PointSet set = channel.calibration().points();
       PointsCsv.Mapping mapping = PointsCsv.guess(columns, channel);
       RawUnit raw = PointsCsv.rawUnit(columns, mapping, set.raw());
@@ -155,13 +212,7 @@ final class ImportCommand extends JsonOption {
       }
       List<ReferencePoint> read = PointsCsv.read(columns, mapping, channel.unit(), raw);
       known = set.holds(read);
-      if (known == read.size() && !force) {
-        answer.put("channels", 0).put("points", 0).put("alike", known);
-        answer.line(
-            "%s: all %d points are there already, none taken in; --force takes them in once more",
-            tag, known);
-        return 0;
-      }
+      if (known == read.size() && !force) return allThere(answer, known);
       opened.save(
           channel.calibration(k -> k.withPoints(new PointSet(raw, set.points()).plus(read))),
           "points imported from " + file.getFileName());

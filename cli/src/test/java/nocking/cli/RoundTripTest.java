@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import nocking.analysis.Analysis;
@@ -22,6 +23,7 @@ import nocking.fit.Samples;
 import nocking.points.PointSet;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
+import nocking.quantity.Value;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -175,5 +177,47 @@ class RoundTripTest {
     JsonNode line = json(fitted).get("models").get(0);
     assertThat(line.get("worstError").asDouble()).as("litres, not volts").isGreaterThan(1);
     assertThat(back.axis()).isEqualTo(RawUnit.VOLTS);
+  }
+
+  /** A channel that reads what two others read together takes their points, added up. */
+  @Test
+  void pointsOfTwoChannelsAreAddedUp() throws IOException {
+    Channel one = channel(tags().findFirst().orElseThrow());
+    PointSet read = one.calibration().points();
+    List<ReferencePoint> half =
+        read.counting().stream().map(p -> p.withReadings(List.of(Value.of(p.mean() / 2)))).toList();
+    try (var f = BookFile.open(book(), Clock.systemUTC())) {
+      f.save(named(one, "TWIN", new PointSet(read.raw(), half)), "read at once");
+      f.save(named(one, "BOTH", PointSet.EMPTY), "the sum of both");
+    }
+    List<String> sum =
+        List.of("import", "--sum", one.tag() + "+TWIN", "--book", book().toString(), "--channel");
+    Console c = with(sum, "BOTH");
+    assertThat(c.code()).as(c.err()).isZero();
+    assertThat(c.out()).contains("BOTH: %d points added up".formatted(half.size()));
+    try (BookFile f = BookFile.open(book(), Clock.systemUTC())) {
+      PointSet both = f.read().byTag("BOTH").orElseThrow().calibration().points();
+      assertThat(both.points()).hasSameSizeAs(half);
+      for (int i = 0; i < half.size(); i++) {
+        double expected = 3 * half.get(i).mean();
+        assertThat(both.points().get(i).mean()).isCloseTo(expected, within(1e-9 * expected));
+      }
+    }
+    assertThat(with(sum, "BOTH").out()).contains("are there already, none taken in");
+    assertThat(with(sum, "TWIN").err()).contains("TWIN is no part of its own sum");
+    assertThat(Console.run("import", "--book", book().toString()).err())
+        .contains("expected a file ending in .json or .csv, or --sum TAG+TAG");
+  }
+
+  private static Channel named(Channel c, String tag, PointSet points) {
+    return Channel.blank(tag, tag)
+        .define(d -> c.definition().withTag(tag))
+        .calibration(k -> k.withPoints(points));
+  }
+
+  private static Console with(List<String> arguments, String last) {
+    var all = new ArrayList<>(arguments);
+    all.add(last);
+    return Console.run(all.toArray());
   }
 }

@@ -67,6 +67,7 @@ final class RunForm {
   private final CheckBox beep = new CheckBox("Beep when it needs me");
   private final Label problem = Paper.caption("");
   private final Button begin = new Button("Begin the run");
+  private final Node whichPoints = Paper.subtitle("Which points?");
   private final PlacesPanel places;
   private final VBox points;
   private final VBox planned;
@@ -186,14 +187,7 @@ final class RunForm {
     problem.setId("run-problem");
     places =
         new PlacesPanel(desk, (at, repeats) -> edit(p -> p.withSetPoints(at).withRepeats(repeats)));
-    points =
-        new VBox(
-            GAP,
-            setPoints,
-            straight,
-            row("Direction", course),
-            Paper.subtitle("Which points?"),
-            places);
+    points = new VBox(GAP, setPoints, straight, row("Direction", course), whichPoints, places);
     planned =
         new VBox(
             GAP,
@@ -412,7 +406,10 @@ final class RunForm {
     visible(p.procedure() == null, points);
     procedure.show(p.procedure(), channel().unit());
     setPoints.show(SetPoints.text(p.setPoints()), p.unit());
-    visible(p.kind() == RunPlan.Kind.POURS && p.course() == Course.UP, straight);
+    boolean pours = p.kind() == RunPlan.Kind.POURS;
+    visible(pours && p.course() == Course.UP, straight);
+    // What a vessel's shape is, the pours will tell.
+    visible(!pours, whichPoints, places);
     straight.show(p.straight() == null ? "" : p.straight().typed(), p.unit());
     kind.getItems().setAll(kinds());
     kind.setValue(kind(p));

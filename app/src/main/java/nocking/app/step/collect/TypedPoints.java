@@ -18,6 +18,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nocking.analysis.Analysis;
 import nocking.analysis.LiveReading;
+import nocking.analysis.SummedPoints;
 import nocking.app.control.Column;
 import nocking.app.control.Grid;
 import nocking.app.control.Paper;
@@ -35,6 +36,7 @@ import nocking.converter.Converter;
 import nocking.diagnosis.MeasuringCaution;
 import nocking.points.Increments;
 import nocking.points.PointSet;
+import nocking.points.PointSum;
 import nocking.points.RawScale;
 import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
@@ -63,6 +65,12 @@ final class TypedPoints {
   private final Button bring = new Button("Bring back");
   private final Button remove = new Button("Remove row");
   private final Button load = new Button("Import CSV…");
+  private final TextField sumOf = new TextField();
+  private final InHand.Field partsOfSum;
+  private final Button addUp = new Button("Add up");
+  private final Label sumOfOthers =
+      Paper.caption("Or the sum of channels that were read together:");
+  private final HBox sumRow = new HBox(6, sumOf, addUp);
   private final Label sums = Paper.caption("");
   private final Label why = Paper.caption("");
   private final VBox right = new VBox(12);
@@ -77,6 +85,7 @@ final class TypedPoints {
     this.files = files;
     steps = new InHand<>(desk, false);
     because = InHand.of(desk, reason);
+    partsOfSum = InHand.of(desk, sumOf);
     importPanel = new ImportPanel(desk, p -> asSaid(p, set().points().size()), this::closeImport);
     appliedAs =
         new Segments<>(
@@ -118,6 +127,15 @@ final class TypedPoints {
     load.getStyleClass().add("primary");
     load.setOnAction(
         e -> files.toOpen("Column file", "*.csv", "*.txt", "*.tsv").ifPresent(this::open));
+    sumOf.setId("points-sum");
+    sumOf.setPromptText("SP-V1 + SP-V2");
+    sumOf.setAccessibleText("Channels that were read together, whose readings are added up");
+    sumOf.setOnAction(e -> addUp());
+    addUp.setId("points-add-up");
+    addUp.setMinWidth(Region.USE_PREF_SIZE);
+    addUp.setOnAction(e -> addUp());
+    addUp.disableProperty().bind(sumOf.textProperty().isEmpty());
+    HBox.setHgrow(sumOf, Priority.ALWAYS);
     reason.setId("leave-reason");
     reason.setPromptText("because …");
     reason.setAccessibleText("Reason for leaving the point out");
@@ -147,6 +165,8 @@ final class TypedPoints {
             Paper.caption(
                 "Or copy a block in a spreadsheet and paste it into the table: applied first, then"
                     + " one or more readings."),
+            sumOfOthers,
+            sumRow,
             Paper.subtitle("The selected point"),
             reason,
             new FlowPane(6, 6, leave, bring, remove),
@@ -256,6 +276,38 @@ final class TypedPoints {
     if (!steps.get()) return points;
     double start = row == 0 ? 0 : point(row - 1).applied().number();
     return Increments.totals(points, start);
+  }
+
+  /** Points of other channels, added up; those that are here already come once. */
+  private void addUp() {
+    String tags = sumOf.getText();
+    if (tags.isBlank()) return;
+    try {
+      addUp(tags, SummedPoints.of(desk.book(), tags, desk.channel().orElseThrow()));
+    } catch (QuantityException e) {
+      desk.say(Sentence.capital(e.getMessage()) + ". The points are as they were.", true);
+    }
+  }
+
+  private void addUp(String tags, PointSum sum) {
+    List<ReferencePoint> points = sum.points().points();
+    int known = set().holds(points);
+    if (known == points.size()) {
+      throw new QuantityException("all %d points are here already".formatted(known));
+    }
+    boolean done =
+        desk.edit(
+            "add up " + tags.strip(),
+            "",
+            c ->
+                c.calibration(
+                    k ->
+                        k.withPoints(
+                            new PointSet(sum.points().raw(), c.calibration().points().points())
+                                .plus(points))));
+    if (!done) return;
+    sumOf.clear();
+    desk.say(SummedPoints.says(sum, known) + ".", false);
   }
 
   private void append(ReferencePoint p) {
@@ -436,6 +488,7 @@ final class TypedPoints {
     closeImport();
     appliedAs.show(steps.get());
     because.switched();
+    partsOfSum.switched();
   }
 
   void refresh() {
@@ -452,6 +505,12 @@ final class TypedPoints {
     caution.setManaged(!before.isEmpty());
     raw.setDisable(!desk.editable());
     load.setDisable(!desk.editable());
+    boolean others = desk.book().channels().size() > 2;
+    for (Node n : List.of(sumOfOthers, sumRow)) {
+      n.setVisible(others);
+      n.setManaged(others);
+    }
+    sumRow.setDisable(!desk.editable());
     grid.editable(desk.editable());
     grid.show(c.calibration().points().points().size() + (desk.editable() ? 1 : 0));
     var columns = grid.table().getColumns();
