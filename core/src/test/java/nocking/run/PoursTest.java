@@ -153,6 +153,53 @@ class PoursTest {
     assertThat(bent).isGreaterThan(100);
   }
 
+  /** Skipped, repeated, held, killed anywhere: what is asked for is what the journal says. */
+  @Test
+  void whateverIsDoneARunGoneOnWithAsksForTheSame() {
+    for (long seed = 0; seed < 300; seed++) {
+      Vessel v = Vessel.of(seed);
+      var r = new Random(seed);
+      var journal = new ArrayList<RunEntry>();
+      RunPlan plan = plan(LINES / 2);
+      var progress = new RunProgress(plan);
+      long clock = 1_795_000_000_000L;
+      double in = 0;
+      for (int k = 0; k < 300 && !progress.over(); k++) {
+        double asked = progress.target().orElseThrow().setPoint();
+        Act act =
+            switch (r.nextInt(12)) {
+              case 0 -> new Act(++clock, Act.Kind.SKIP, "spilt");
+              case 1 -> new Act(++clock, Act.Kind.REPEAT, "again");
+              case 2 -> new Act(++clock, Act.Kind.HOLD, "");
+              case 3 -> new Act(++clock, Act.Kind.NOTE, "rain");
+              default -> null;
+            };
+        if (act != null) {
+          journal.add(act);
+          progress.take(act);
+          if (act.kind() == Act.Kind.HOLD) {
+            var go = new Act(++clock, Act.Kind.GO, "");
+            journal.add(go);
+            progress.take(go);
+          }
+        } else {
+          in = Math.max(in, asked);
+          for (int i = 0; i < 8; i++) {
+            var sweep = new Sweep(clock += 1000, progress.next(), in, List.of(v.reads(in)));
+            progress.take(sweep).ifPresent(journal::add);
+          }
+        }
+        var again = RunProgress.after(plan, journal);
+        assertThat(again.targets()).as("seed %d", seed).isEqualTo(progress.targets());
+        assertThat(again.next()).isEqualTo(progress.next());
+        assertThat(progress.targets())
+            .extracting(Target::setPoint)
+            .isSorted()
+            .containsAll(plan.setPoints().stream().map(Value::number).toList());
+      }
+    }
+  }
+
   /** Upright walls bend nowhere: what scatters is no bend. */
   @Test
   void uprightWallsArePouredAsPlanned() {
