@@ -151,6 +151,11 @@ final class RunCommand extends JsonOption {
   String procedure;
 
   @Option(
+      names = "--pours",
+      description = "For --draft: the set points are totals of measured pours.")
+  boolean pours;
+
+  @Option(
       names = "--yes",
       description =
           "Take each step that hands have to do for done at once, as on a simulated bench.")
@@ -206,6 +211,9 @@ final class RunCommand extends JsonOption {
     if (channels.isEmpty() || channels.size() != meters.size() || reference == null) {
       throw new QuantityException("--draft needs --reference and for each --channel a --meter");
     }
+    if (pours && procedure != null) {
+      throw new QuantityException("--pours and --procedure are two different jobs; one of them");
+    }
     TcpAddress.of(reference);
     meters.forEach(TcpAddress::of);
     Book read;
@@ -228,6 +236,7 @@ final class RunCommand extends JsonOption {
             Instrument.of("Reference", Language.SCPI, reference, "READ?", unit).withSet("SOUR %s"),
             meterOf);
     if (job != null) p = Jobs.plan(p, job, first.channel());
+    else if (pours) p = RunDraft.pours(p, first);
     spec.commandLine().getOut().print(RunJson.planFile(p));
     spec.commandLine().getOut().flush();
     return 0;

@@ -187,7 +187,9 @@ public final class RunDraft {
       double pour = totals.get(i).number() - totals.get(i - 1).number();
       if (pour > 0) least = Math.min(least, pour);
     }
-    double band = Double.isFinite(least) ? least / 2 : p.band();
+    // What hands pour is what it is; a pump goes to where it is sent.
+    boolean hands = p.reference().byHand() && Double.isFinite(least);
+    double band = hands ? least / 2 : p.band();
     return p.withKind(RunPlan.Kind.POURS)
         .withCourse(Course.UP)
         .withBand(band)

@@ -59,10 +59,20 @@ public final class RunExpectation {
               ? Optional.of(c.expected())
               : channel
                   .apply(c.channel())
-                  .flatMap(a -> steps ? limits(a, c) : of(a, c, plan.unit()));
+                  .flatMap(a -> steps ? limits(a, c) : expected(a, c, plan));
       next.add(c.withExpected(e.orElse(null)));
     }
     return plan.withChannels(next);
+  }
+
+  /** Of a vessel that nobody has measured, pours are to tell the shape. */
+  private static Optional<Expectation> expected(Analysis a, RunChannel c, RunPlan plan) {
+    Optional<Expectation> e = of(a, c, plan.unit());
+    return shapeUnknown(a, plan) ? e.map(Expectation::ofUnknownShape) : e;
+  }
+
+  private static boolean shapeUnknown(Analysis a, RunPlan plan) {
+    return plan.kind() == RunPlan.Kind.POURS && a.channel().calibration().byDesign();
   }
 
   /** In a procedure what is read is what is being changed: only a fault is told from it. */
@@ -138,7 +148,8 @@ public final class RunExpectation {
             OFF * most,
             live ? 1000 * CurrentLoop.FAILURE_LOW : null,
             live ? 1000 * CurrentLoop.FAILURE_HIGH : null,
-            c.raw() == RawUnit.OHMS ? OFF : null));
+            c.raw() == RawUnit.OHMS ? OFF : null,
+            null));
   }
 
   private static Optional<RawScale> scale(Analysis a, RunChannel c) {
@@ -222,7 +233,7 @@ public final class RunExpectation {
    */
   public static String beside(Analysis a, RunPlan plan, int channel, double applied, double read) {
     double expects = reads(a, plan, channel, applied);
-    if (!Double.isFinite(expects) || !Double.isFinite(read)) return "";
+    if (!Double.isFinite(expects) || !Double.isFinite(read) || shapeUnknown(a, plan)) return "";
     RunChannel c = plan.channels().get(channel);
     boolean design = c.raw().ofSensor() || a.channel().calibration().byDesign();
     return "%s expects %s %s, %s off.%s"

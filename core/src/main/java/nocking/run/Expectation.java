@@ -17,6 +17,8 @@ import nocking.quantity.QuantityException;
  * @param high above it a reading can only be a fault; null where there is no such limit
  * @param share of what is expected by which it may be off, where that is less than the allowance:
  *     for readings over decades; null where the allowance holds everywhere
+ * @param shapeUnknown true where only the way is known in which it moves, not how far: of a vessel
+ *     whose shape is what the pours are to tell; null where what is read is known
  */
 public record Expectation(
     List<Double> at,
@@ -24,7 +26,8 @@ public record Expectation(
     double allowance,
     Double low,
     Double high,
-    @JsonInclude(JsonInclude.Include.NON_NULL) Double share) {
+    @JsonInclude(JsonInclude.Include.NON_NULL) Double share,
+    @JsonInclude(JsonInclude.Include.NON_NULL) Boolean shapeUnknown) {
   private static final int MOST_ROWS = 1000;
 
   @JsonCreator
@@ -64,7 +67,17 @@ public record Expectation(
 
   /** One with the same allowance everywhere. */
   public Expectation(List<Double> at, List<Double> raw, double allowance, Double low, Double high) {
-    this(at, raw, allowance, low, high, null);
+    this(at, raw, allowance, low, high, null, null);
+  }
+
+  /** Of this only the limits, and the way in which it moves. */
+  public Expectation ofUnknownShape() {
+    return new Expectation(at, raw, allowance, low, high, share, true);
+  }
+
+  /** True where what is read is known, and not only the way in which it moves. */
+  boolean known() {
+    return shapeUnknown == null || !shapeUnknown;
   }
 
   /** What is read where so much is applied; NaN where nothing is known of it. */

@@ -93,7 +93,7 @@ final class Plausibility {
     if (!Double.isFinite(expects)) return Optional.empty();
     double off = mean - expects;
     double most = expected().allowance(applied);
-    if (Math.abs(off) > most && Math.abs(off - offset) > most) {
+    if (expected().known() && Math.abs(off) > most && Math.abs(off - offset) > most) {
       return Optional.of(
           "%s, expected is about %s%s"
               .formatted(reads(mean, applied), amount(expects), slip(mean, expects)));
@@ -112,11 +112,18 @@ final class Plausibility {
     double comes = expects - expected().at(beforeAt);
     double came = mean - before;
     double least = SEEN * Math.max(expected().allowance(applied), expected().allowance(beforeAt));
-    if (!(Math.abs(comes) > least)) return Optional.empty();
+    // How far it moves may be little where it is shallow; the way is known all the same.
+    if (expected().known() && !(Math.abs(comes) > least)) return Optional.empty();
     boolean follows = Math.abs(came - comes) <= Math.max(FOLLOWS * Math.abs(comes), least);
-    if (follows) return Optional.empty();
+    boolean wrongWay = came * comes < 0 && Math.abs(came) > least / 2;
+    if (follows || !(wrongWay || expected().known())) return Optional.empty();
+    if (!expected().known()) {
+      return Optional.of(
+          "%s; it moved the wrong way: by %s since %s"
+              .formatted(reads(mean, applied), signed(came), applied(beforeAt)));
+    }
     String how =
-        came * comes < 0 && Math.abs(came) > least / 2
+        wrongWay
             ? "it moved the wrong way: by %s since %s, expected is %s"
             : "it does not follow: it moved by %s since %s, expected is %s";
     return Optional.of(

@@ -200,6 +200,39 @@ class PoursTest {
     }
   }
 
+  /**
+   * The pours are to tell the shape: that it is none of the design's is no fault. What moves the
+   * wrong way or lies beyond a limit is one.
+   */
+  @Test
+  void aShapeThatIsNotAsGuessedIsNoDoubtAndAFaultIs() {
+    var guess = new Expectation(List.of(0.0, WHOLE), List.of(0.5, 4.5), 0.45, 0.2, 4.8);
+    for (long seed = 0; seed < 200; seed++) {
+      Vessel v = Vessel.of(seed);
+      RunPlan p = plan(LINES);
+      RunPlan known = p.withChannels(List.of(p.channels().getFirst().withExpected(guess)));
+      RunPlan unknown =
+          p.withChannels(List.of(p.channels().getFirst().withExpected(guess.ofUnknownShape())));
+      assertThat(doubted(v, unknown, x -> x)).as("seed %d", seed).isEmpty();
+      if (seed % 4 == 0) assertThat(doubted(v, known, x -> x)).contains("expected is");
+      assertThat(doubted(v, unknown, x -> 0.002)).contains("only a fault lies");
+      assertThat(doubted(v, unknown, x -> 0.6 * x)).contains("wrong way: by −");
+    }
+  }
+
+  /** What speaks against a filling in which something happens after half of it. */
+  private static String doubted(Vessel v, RunPlan plan, DoubleUnaryOperator then) {
+    var progress = new RunProgress(plan);
+    long clock = 1_795_000_000_000L;
+    for (int k = 0; k < 2000 && !progress.over(); k++) {
+      double in = progress.target().orElseThrow().setPoint();
+      double reads = in < WHOLE / 2 ? v.reads(in) : then.applyAsDouble(v.reads(in));
+      progress.take(new Sweep(clock += 1000, progress.next(), in, List.of(reads)));
+      if (progress.doubt().isPresent()) return progress.doubt().get().says();
+    }
+    return "";
+  }
+
   /** Upright walls bend nowhere: what scatters is no bend. */
   @Test
   void uprightWallsArePouredAsPlanned() {
