@@ -11,6 +11,7 @@ import nocking.channel.SensorCard;
 import nocking.fault.FaultMatrix;
 import nocking.fault.FaultRow;
 import nocking.fault.FaultyPath;
+import nocking.fault.Harm;
 import nocking.fault.ThresholdProposal;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
@@ -106,7 +107,9 @@ final class FaultsCommand extends JsonOption {
               r.fault().says(),
               r.floating() ? "floats" : volts(r.volts().low()) + " … " + volts(r.volts().high()),
               shows,
-              r.verdict().title() + (r.note().isEmpty() ? "" : "; " + r.note())));
+              (r.harm().any() ? r.harm().says() + "; " : "")
+                  + r.verdict().title()
+                  + (r.note().isEmpty() ? "" : "; " + r.note())));
     }
     answer.table(rows);
   }
@@ -164,12 +167,34 @@ final class FaultsCommand extends JsonOption {
         r.verdict().name().toLowerCase(Locale.ROOT),
         "confusedWith",
         r.confusedWith(),
+        "harm",
+        harm(r.harm()),
         "note",
         r.note(),
         "code",
         r.code(),
         "nodesAtRest",
         nodes);
+  }
+
+  /** Null for none. */
+  private static Object harm(Harm h) {
+    if (!h.any()) return null;
+    return Answer.object(
+        "inputVolts",
+        h.pin().map(Harm.Pin::volts).orElse(null),
+        "inputAmperes",
+        h.pin().map(Harm.Pin::amperes).orElse(null),
+        "ratingUnknown",
+        h.pin().map(p -> p.rated().isEmpty()).orElse(null),
+        "part",
+        h.part().map(Harm.Part::what).orElse(null),
+        "partVolts",
+        h.part().map(Harm.Part::volts).orElse(null),
+        "partWatts",
+        h.part().map(Harm.Part::watts).orElse(null),
+        "touchVolts",
+        h.touch().orElse(null));
   }
 
   private static Double number(double v) {

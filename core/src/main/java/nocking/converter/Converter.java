@@ -1,5 +1,6 @@
 package nocking.converter;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import nocking.element.Element;
 import nocking.element.Parameter;
 import nocking.quantity.Numbers;
@@ -23,6 +24,8 @@ import nocking.quantity.Value;
  * @param offsetError limit in counts; null for none
  * @param nonLinearity limit of the integral non-linearity in counts; null for none
  * @param oversampling readings that make one result, whole, 1 to 256; null for 1
+ * @param inputCurrent amperes that the input's own diodes take beyond its ends, above 0; null where
+ *     no datasheet says it
  */
 public record Converter(
     @Parameter(symbol = "N", label = "Bits", unit = "", least = 4, most = 24, whole = true)
@@ -58,7 +61,15 @@ public record Converter(
             most = 256,
             whole = true,
             whenEmpty = "1")
-        Value oversampling)
+        Value oversampling,
+    @Parameter(
+            symbol = "Iin",
+            label = "Input current, rated",
+            unit = "A",
+            above = 0,
+            whenEmpty = "not known")
+        @JsonInclude(JsonInclude.Include.NON_NULL)
+        Value inputCurrent)
     implements Element {
 
   public static Converter of(int bits, double reference) {
@@ -67,7 +78,7 @@ public record Converter(
 
   /** An ideal converter. */
   public static Converter of(Value bits, Value reference, Value inputResistance) {
-    return new Converter(bits, reference, inputResistance, null, null, null, null);
+    return new Converter(bits, reference, inputResistance, null, null, null, null, null);
   }
 
   @Override

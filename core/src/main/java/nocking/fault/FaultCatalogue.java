@@ -160,9 +160,11 @@ public final class FaultCatalogue {
   }
 
   private void part(int element, String name) {
-    String what = partName(element, name);
+    String what = partName(subject, element, name);
+    boolean string = subject.largestShare(element, name) < 1;
     list.add(Fault.ofPart(PART_OPEN, element, name, what, Double.NaN));
-    list.add(Fault.ofPart(PART_SHORT, element, name, what, Double.NaN));
+    list.add(
+        Fault.ofPart(PART_SHORT, element, name, string ? "one part of " + what : what, Double.NaN));
     list.add(Fault.ofPart(PART_DRIFT, element, name, what, 1.1));
     // A resistor of another decade was soldered in; the sensor itself and the converter have none.
     boolean soldered = element >= 1 && element <= subject.stages().size();
@@ -172,7 +174,8 @@ public final class FaultCatalogue {
     }
   }
 
-  private String partName(int element, String name) {
+  /** A resistor in words: its name and whose it is. */
+  static String partName(Subject subject, int element, String name) {
     if (element == 0) {
       return switch (name) {
         case "R" -> "sensor element";

@@ -1,10 +1,12 @@
 package nocking.fault;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.IntStream;
 import nocking.channel.Receiver;
 import nocking.element.Signal;
 import nocking.parts.PreferredSeries;
@@ -18,7 +20,12 @@ import nocking.wiring.Place;
 /** Every fault of a channel solved over its working range by the nodal solver. */
 public final class FaultMatrix {
   private static final int STEPS = 8;
+  private static final int FEW_STEPS = 2;
   private static final double LEAST_PULL = 100e3;
+
+  /** Share of the converter's range that a signal needs at least. */
+  private static final double LEAST_ROOM = 0.25;
+
   private static final double NO_METER = Double.POSITIVE_INFINITY;
 
   /** Faults of the wires that stop the signal and that thresholds are there for. */
@@ -51,12 +58,14 @@ public final class FaultMatrix {
   private final Subject subject;
   private final NormalBand band;
   private final List<Place> places;
+  private final HarmSearch harms;
   private final List<FaultRow> rows;
 
   private FaultMatrix(Subject subject, List<Fault> faults) {
     this.subject = subject;
     this.band = NormalBand.of(subject);
     this.places = places(subject);
+    this.harms = new HarmSearch(subject, inputs(subject, STEPS));
     var made = new ArrayList<FaultRow>();
     var volts = new ArrayList<double[]>();
     for (Fault f : faults) {
@@ -84,6 +93,28 @@ public final class FaultMatrix {
         FaultCatalogue.ofWholeWires(subject).stream()
             .filter(f -> f.kind() == FaultKind.NONE || BROKEN.contains(f.kind()))
             .toList());
+  }
+
+  private static double[] inputs(Subject subject, int steps) {
+    Span working = subject.channel().definition().working();
+    return IntStream.rangeClosed(0, steps)
+        .mapToDouble(i -> working.at((double) i / steps))
+        .toArray();
+  }
+
+  /** What faults of wires and parts do harm, the worst first; looked at in a few places. */
+  public static List<Harmful> harms(Subject subject) {
+    List<Fault> all =
+        FaultCatalogue.ofWholeWires(subject).stream()
+            .filter(
+                f ->
+                    f.kind().family() == FaultKind.Family.WIRE
+                        || f.kind() == FaultKind.PART_OPEN
+                        || f.kind() == FaultKind.PART_SHORT)
+            .filter(f -> !NO_VOLTS.contains(f.kind()))
+            .flatMap(f -> usual(f, subject).stream())
+            .toList();
+    return HarmSearch.harmful(subject, all, inputs(subject, FEW_STEPS));
   }
 
   /** A fault at the degrees that the matrix shows. */
@@ -198,6 +229,7 @@ public final class FaultMatrix {
         below,
         above,
         List.of(),
+        harms.of(f),
         note(f, verdict, span));
   }
 
@@ -241,6 +273,10 @@ public final class FaultMatrix {
           below
               ? span.high() + band.room() + band.margin()
               : span.low() - band.room() - band.margin();
+      // No advice outside what can be: a good signal needs room on the other side.
+      double reference = subject.channel().design().converter().reference().number();
+      double room = below ? reference - end : end;
+      if (!(end > 0 && end < reference && room >= LEAST_ROOM * reference)) return "";
       return "would be detectable if the signal stayed %s %s"
           .formatted(below ? "above" : "below", Numbers.engineering(end, "V", 3));
     }
@@ -313,24 +349,17 @@ public final class FaultMatrix {
       if (r.verdict() == FaultRow.Verdict.HIDDEN && i > 0 && !like.contains("normal")) {
         like.addFirst("normal");
       }
-      list.add(
-          new FaultRow(
-              r.fault(),
-              r.volts(),
-              r.shownLow(),
-              r.shownHigh(),
-              r.floating(),
-              r.atRest(),
-              r.code(),
-              r.shownAtRest(),
-              r.worst(),
-              r.verdict(),
-              r.below(),
-              r.above(),
-              List.copyOf(like),
-              r.note()));
+      list.add(r.confusedWith(like));
     }
-    return List.copyOf(list);
+    return harmFirst(list);
+  }
+
+  /** The sound channel, then what does harm, the worst first, then the others as they came. */
+  private static List<FaultRow> harmFirst(List<FaultRow> all) {
+    var sorted = new ArrayList<>(all.subList(1, all.size()));
+    sorted.sort(Comparator.comparing(FaultRow::harm, Harm.worstFirst()));
+    sorted.addFirst(all.getFirst());
+    return List.copyOf(sorted);
   }
 
   private static boolean alike(double[] a, double[] b, double near) {

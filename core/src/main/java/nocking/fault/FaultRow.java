@@ -19,6 +19,7 @@ import nocking.quantity.Span;
  * @param below highest of the volts that lie clear below the normal band; NaN where none do
  * @param above lowest of the volts that lie clear above it; NaN where none do
  * @param confusedWith names of other faults that look the same at the converter
+ * @param harm what it does beside falsifying the reading
  * @param note what would settle or separate it; empty for nothing
  */
 public record FaultRow(
@@ -35,7 +36,27 @@ public record FaultRow(
     double below,
     double above,
     List<String> confusedWith,
+    Harm harm,
     String note) {
+
+  FaultRow confusedWith(List<String> like) {
+    return new FaultRow(
+        fault,
+        volts,
+        shownLow,
+        shownHigh,
+        floating,
+        atRest,
+        code,
+        shownAtRest,
+        worst,
+        verdict,
+        below,
+        above,
+        List.copyOf(like),
+        harm,
+        note);
+  }
 
   /** Whether a fault gives itself away by its volts. */
   public enum Verdict {

@@ -2,6 +2,7 @@ package nocking.fault;
 
 import java.util.List;
 import java.util.Optional;
+import nocking.network.Circuit;
 import nocking.prior.FaultKind;
 
 /** What is wrong at once: one fault, as a rule, or two. */
@@ -36,6 +37,16 @@ public record Faults(List<Fault> list) {
   Optional<Fault> of(FaultKind kind) {
     for (Fault f : list) if (f.kind() == kind) return Optional.of(f);
     return Optional.empty();
+  }
+
+  /** True where one of them is a short of this resistor, or of a part of it. */
+  boolean shorts(Circuit.Resistor r) {
+    return list.stream()
+        .anyMatch(
+            f ->
+                f.kind() == FaultKind.PART_SHORT
+                    && f.element() == r.owner()
+                    && f.part().equals(r.name()));
   }
 
   /** Share of its nominal volts that a supply gives which is this share by itself; 0 for none. */

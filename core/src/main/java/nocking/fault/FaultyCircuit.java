@@ -112,6 +112,11 @@ final class FaultyCircuit {
     return sensorMinus;
   }
 
+  /** Share of a resistor that the largest part of its string takes; 1 for a single part. */
+  double largestShare(Circuit.Resistor r) {
+    return subject.largestShare(r.owner(), r.name());
+  }
+
   /** What feeds the sensor; empty where its volts are not known. */
   String supply() {
     return supply;
@@ -496,7 +501,11 @@ final class FaultyCircuit {
   private void applyToParts(Fault fault) {
     switch (fault.kind()) {
       case PART_OPEN -> circuit.scale(fault.element(), fault.part(), Double.POSITIVE_INFINITY);
-      case PART_SHORT -> circuit.scale(fault.element(), fault.part(), 0);
+      case PART_SHORT ->
+          circuit.scale(
+              fault.element(),
+              fault.part(),
+              1 - subject.largestShare(fault.element(), fault.part()));
       case PART_DRIFT, PART_DECADE ->
           circuit.scale(fault.element(), fault.part(), fault.severity());
       default -> {}

@@ -1,5 +1,7 @@
 package nocking.fault;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.function.Supplier;
 import nocking.element.Signal;
 import nocking.network.Circuit;
@@ -205,7 +207,8 @@ public final class FaultyPath {
         });
   }
 
-  private double referenceShare() {
+  /** Share of its reference that the converter has. */
+  double referenceShare() {
     // A dead supply takes the converter with it: there is no reference to count by.
     boolean counts = subject.channel().wiring().plan().sharedReference();
     return counts && !faults.has(FaultKind.SUPPLY_DEAD) ? faults.supply(rail) : 1;
@@ -291,5 +294,108 @@ public final class FaultyPath {
     c.current(GROUND, end, TEST_CURRENT).source("b", GROUND, 0);
     double ohms = c.solve().get(end) / TEST_CURRENT;
     return Math.min(ohms, PairReading.OPEN);
+  }
+
+  /**
+   * What a resistor of the stages takes.
+   *
+   * @param volts across it without sign, RMS where they alternate
+   * @param share of it that the largest part of a string takes; 1 for a single part
+   */
+  record Stress(Circuit.Resistor part, double volts, double share) {
+    double watts() {
+      return volts * volts / part.ohms();
+    }
+  }
+
+  /** What the resistors of the stages take; none where the circuit has no single solution. */
+  List<Stress> stresses() {
+    var list = new ArrayList<Stress>();
+    Circuit.OperatingPoint at = solution();
+    if (at == null) return list;
+    for (Circuit.Resistor r : circuit().resistors()) {
+      boolean ofStage = r.owner() >= 1 && r.owner() <= built.stages().size();
+      // A track that a wiper divides is no single resistor with ratings of its own.
+      if (!ofStage || r.name().isEmpty() || r.name().contains(" ")) continue;
+      double share = built.largestShare(r);
+      if (faults.shorts(r)) {
+        if (share == 1) continue;
+        // The others of a string take what the one that is shorted took.
+        share = Math.min(1, share / (1 - share));
+      }
+      double peak = Math.abs(at.volts(r.a(), r.b()));
+      double volts = peak / peakOverRms(r.owner() - 1);
+      list.add(new Stress(r, volts, share));
+    }
+    return list;
+  }
+
+  private Circuit.OperatingPoint solution() {
+    try {
+      return point();
+    } catch (IllegalStateException e) {
+      // Numbers far from any job.
+      return null;
+    }
+  }
+
+  /** Volts at the converter's input that something drives; NaN where nothing holds it. */
+  double pin() {
+    Circuit.OperatingPoint at = solution();
+    String last = lastNode();
+    boolean driven = at != null && circuit().has(last) && !at.floats(last, GROUND);
+    return driven ? at.volts(last, GROUND) : Double.NaN;
+  }
+
+  /** Amperes through what would hold the converter's input at some volts, without sign. */
+  double heldAt(double volts, double ohms) {
+    String last = lastNode();
+    Circuit.OperatingPoint held =
+        circuit()
+            .copy()
+            .source("pin.holds", GROUND, volts)
+            .resistor(last, "pin.holds", ohms)
+            .operatingPoint(floating());
+    return Math.abs(held.volts(last, "pin.holds")) / ohms;
+  }
+
+  /**
+   * A place that a hand can get at.
+   *
+   * @param name of the place, whatever its node is called
+   * @param volts against ground without sign, peak
+   * @param peakOverRms 1 where it does not alternate
+   */
+  record Touched(String name, double volts, double peakOverRms) {}
+
+  /** What stands where a hand can get at; without places that nothing holds. */
+  List<Touched> touched() {
+    var list = new ArrayList<Touched>();
+    Circuit.OperatingPoint at = solution();
+    if (at == null) return list;
+    double peak = peakOverRms(0);
+    touch(list, at, "signal at the sensor", built.signalPin(), peak);
+    touch(list, at, "supply at the sensor", built.supplyPin(), 1);
+    touch(list, at, "ground at the sensor", built.groundPin(), peak);
+    touch(list, at, "signal at the receiver", built.signal(), peak);
+    for (int i = 1; i <= built.stages().size(); i++) {
+      String node = FaultyCircuit.node(i);
+      if (!node.equals(built.signal())) touch(list, at, node, node, peakOverRms(i));
+    }
+    return list;
+  }
+
+  private void touch(
+      List<Touched> list, Circuit.OperatingPoint at, String name, String node, double peak) {
+    if (node.isEmpty() || node.equals(GROUND) || !circuit().has(node)) return;
+    if (at.floats(node, GROUND)) return;
+    list.add(new Touched(name, Math.abs(at.volts(node, GROUND)), peak));
+  }
+
+  /** Peak over RMS of what goes into the stage behind so many others. */
+  private double peakOverRms(int stages) {
+    Signal s = subject.sensor().signal();
+    for (int i = 0; i < stages; i++) s = built.stages().get(i).gives(s);
+    return s == Signal.ALTERNATING ? subject.sensor().peakOverRms() : 1;
   }
 }

@@ -11,6 +11,7 @@ import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.element.Measurand;
 import nocking.element.Signal;
+import nocking.parts.PartString;
 import nocking.path.SensorCurve;
 import nocking.path.SignalPath;
 import nocking.quantity.QuantityException;
@@ -78,6 +79,17 @@ public final class Subject {
 
   List<Stage> stages() {
     return channel.design().stages();
+  }
+
+  /** Share of a resistor of a stage that the largest part of its string takes; 1 for one part. */
+  double largestShare(int element, String part) {
+    if (element < 1 || element > stages().size() || part.contains(" ")) return 1;
+    Stage stage = stages().get(element - 1);
+    return stage.fields().stream()
+        .filter(f -> f.symbol().equals(part) && stage.value(f) != null)
+        .findFirst()
+        .map(f -> PartString.largestShare(stage.value(f)))
+        .orElse(1.0);
   }
 
   /** What the receiver shows for volts at the converter under a fault. */

@@ -1,18 +1,13 @@
 package nocking.finding;
 
-import java.util.List;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.element.Element;
 import nocking.parts.PartSize;
+import nocking.parts.PartString;
 import nocking.path.PathCircuit.Stress;
 import nocking.quantity.Numbers;
-import nocking.quantity.QuantityException;
-import nocking.quantity.QuantityParser;
 import nocking.quantity.Span;
-import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.view.ChannelView;
 
@@ -21,8 +16,6 @@ import nocking.view.ChannelView;
  * 4*180k} or as a sum is a string of parts, of which each takes its share.
  */
 final class PartRatings implements Rule {
-  private static final Pattern TIMES = Pattern.compile("\\s*(\\d+)\\s*[*×]\\s*[^+|]+");
-
   @Override
   public Stream<Finding> examine(ChannelView e) {
     Span working = e.channel().definition().working();
@@ -33,7 +26,8 @@ final class PartRatings implements Rule {
     for (double x : new double[] {working.low(), working.high()}) {
       for (Stress s : e.design().stresses(x)) {
         double share =
-            largestShare(e.channel().design().elements().get(s.element()).value(s.field()));
+            PartString.largestShare(
+                e.channel().design().elements().get(s.element()).value(s.field()));
         double watts = s.watts() * share / e.channel().design().surroundings().partPower().number();
         double volts =
             s.volts() * share / e.channel().design().surroundings().partVoltage().number();
@@ -53,7 +47,8 @@ final class PartRatings implements Rule {
   }
 
   private static Finding power(ChannelView e, Stress s) {
-    double share = largestShare(e.channel().design().elements().get(s.element()).value(s.field()));
+    double share =
+        PartString.largestShare(e.channel().design().elements().get(s.element()).value(s.field()));
     double rated = e.channel().design().surroundings().partPower().number();
     return Finding.of(
             "part-power",
@@ -70,7 +65,8 @@ final class PartRatings implements Rule {
   }
 
   private static Finding voltage(ChannelView e, Stress s) {
-    double share = largestShare(e.channel().design().elements().get(s.element()).value(s.field()));
+    double share =
+        PartString.largestShare(e.channel().design().elements().get(s.element()).value(s.field()));
     double rated = e.channel().design().surroundings().partVoltage().number();
     int parts = (int) Math.ceil(s.volts() / (0.6 * rated));
     return Finding.of(
@@ -97,20 +93,5 @@ final class PartRatings implements Rule {
                   return c.design(
                       d -> d.withStage(s.element() - 1, Element.with(stage, s.field(), string)));
                 }));
-  }
-
-  /** Share of the whole that the largest part of a string takes; 1 for a single part. */
-  static double largestShare(Value v) {
-    Matcher times = TIMES.matcher(v.typed());
-    if (times.matches()) return 1.0 / Math.max(1, Integer.parseInt(times.group(1)));
-    List<String> terms = List.of(v.typed().split("\\+"));
-    if (terms.size() < 2 || v.typed().contains("|") || v.typed().contains("(")) return 1;
-    try {
-      return terms.stream().mapToDouble(t -> QuantityParser.value(t, Unit.OHM)).max().orElse(1)
-          / v.number();
-    } catch (QuantityException e) {
-      // Not a plain sum of values: taken as one part.
-      return 1;
-    }
   }
 }

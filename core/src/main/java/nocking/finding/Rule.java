@@ -30,6 +30,7 @@ public interface Rule {
           new SimilarCard(),
           new WireReadings(),
           new TeachWire(),
+          new FaultHarms(),
           new FloatingSignal(),
           new FaultLimits(),
           new BackwardsSignal(),

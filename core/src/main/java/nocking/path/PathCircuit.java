@@ -23,7 +23,7 @@ public final class PathCircuit {
    * What a resistor takes.
    *
    * @param element 1 … n for the stages
-   * @param volts across it, without sign
+   * @param volts across it, without sign; RMS where they alternate, as ratings are (IEC 60115-1)
    */
   public record Stress(int element, Field field, double ohms, double volts) {
     public double watts() {
@@ -44,6 +44,7 @@ public final class PathCircuit {
 
   private final Circuit circuit = new Circuit();
   private final List<Stage> stages;
+  private final Sensor sensor;
 
   /**
    * @param least ohms before a voltage's terminal; 0 for none but its own
@@ -56,6 +57,7 @@ public final class PathCircuit {
       double x,
       double least) {
     this.stages = stages;
+    this.sensor = sensor;
     var table = new SymbolTable(List.of(measured.symbol()));
     Symbols own = table.add(sensor, 0);
     Map<String, Double> values = new HashMap<>(table.values());
@@ -164,6 +166,13 @@ public final class PathCircuit {
         .orElse(0);
   }
 
+  /** Peak over RMS of what goes into the stage behind so many others. */
+  private double peakOverRms(int before) {
+    Signal s = sensor.signal();
+    for (int i = 0; i < before; i++) s = stages.get(i).gives(s);
+    return s == Signal.ALTERNATING ? sensor.peakOverRms() : 1;
+  }
+
   /** What the resistors of the stages take, in the order of the path. */
   public List<Stress> stresses() {
     Circuit.OperatingPoint volts = operatingPoint();
@@ -175,7 +184,7 @@ public final class PathCircuit {
       Field f = stage.field(symbol);
       // A track that a wiper divides is no single resistor with ratings of its own.
       if (stage.value(f).number() != part.ohms()) continue;
-      double across = Math.abs(volts.volts(part.a(), part.b()));
+      double across = Math.abs(volts.volts(part.a(), part.b())) / peakOverRms(part.owner() - 1);
       list.add(new Stress(part.owner(), f, part.ohms(), across));
     }
     return list;

@@ -143,7 +143,7 @@ public record AcVoltage(
     return to == Measure.PEAK ? Signal.ALTERNATING : Signal.VOLTAGE;
   }
 
-  /** Peak over RMS of the waveform. */
+  @Override
   public double peakOverRms() {
     return waveform == Waveform.OTHER ? peakFactor.number() : waveform.peakFactor;
   }

@@ -32,6 +32,11 @@ public sealed interface Sensor extends Element
         AcVoltage,
         FormulaSensor {
 
+  /** Peak over RMS of the waveform of what it gives, where that alternates. */
+  default double peakOverRms() {
+    return 1;
+  }
+
   /** One of each model, in the order in which a form offers them. */
   static List<Sensor> models() {
     return List.of(

@@ -13,6 +13,7 @@ import nocking.channel.Channel;
 import nocking.channel.SensorCard;
 import nocking.converter.Converter;
 import nocking.fault.FaultMatrix;
+import nocking.fault.Harmful;
 import nocking.fault.PairExpectation;
 import nocking.fault.PinExpectation;
 import nocking.fault.Subject;
@@ -37,6 +38,7 @@ public final class WiringView {
   private final Lazy<List<PairExpectation>> pairs;
   private final Lazy<Optional<FaultMatrix>> faults;
   private final Lazy<Optional<FaultMatrix>> brokenWires;
+  private final Lazy<List<Harmful>> harms;
   private final Lazy<List<Positions.Window>> windows;
   private final Lazy<List<AlarmEdge>> alarmEdges;
 
@@ -60,6 +62,7 @@ public final class WiringView {
     pairs = listed("what the pairs read", PairExpectation::of);
     faults = circuit("the faults", FaultMatrix::of);
     brokenWires = circuit("the broken wires", FaultMatrix::ofWires);
+    harms = listed("the harm of faults", FaultMatrix::harms);
     alarmEdges = workings.once("the ends of the alarms", this::edges, List.of());
     windows = workings.once("the windows of the positions", this::judgedWindows, List.of());
   }
@@ -111,6 +114,11 @@ public final class WiringView {
   /** The sound channel and its broken wires; empty without a path. */
   public Optional<FaultMatrix> brokenWires() {
     return brokenWires.get();
+  }
+
+  /** What single faults do beside falsifying the reading, the worst first. */
+  public List<Harmful> harms() {
+    return harms.get();
   }
 
   /** Windows of the positions over the converter's range. */

@@ -79,7 +79,14 @@ class ChannelJsonTest {
                         .withSurroundings(Surroundings.of(v(5), v(35), v(0.02)))
                         .withConverter(
                             new Converter(
-                                v(12), v(3.3).withSpread(spread), null, v(0.1), v(2), v(1), v(16))))
+                                v(12),
+                                v(3.3).withSpread(spread),
+                                null,
+                                v(0.1),
+                                v(2),
+                                v(1),
+                                v(16),
+                                v(1e-3))))
             .calibration(
                 k ->
                     k.withPoints(

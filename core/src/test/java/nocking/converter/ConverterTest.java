@@ -45,7 +45,7 @@ class ConverterTest {
   @ParameterizedTest
   @CsvSource({"1, 12", "3, 12", "4, 13", "5, 13", "16, 14", "64, 15", "256, 16"})
   void oversamplingAddsABitForEveryFourfold(double times, int bits) {
-    Converter c = new Converter(v(12), v(3.3), null, null, null, null, v(times));
+    Converter c = new Converter(v(12), v(3.3), null, null, null, null, v(times), null);
     assertThat(c.effectiveBits()).isEqualTo(bits);
     assertThat(c.step()).isCloseTo(3.3 / (1 << bits), within(1e-15));
     assertThat(c.ownStep()).isCloseTo(3.3 / 4096, within(1e-15));
@@ -55,7 +55,7 @@ class ConverterTest {
   /** 0.1 % of reading, 2 counts of offset and 1 of non-linearity at 3 V of 3.3. */
   @Test
   void errorsOfTheConverterAddUp() {
-    Converter c = new Converter(v(12), v(3.3), null, v(0.1), v(2), v(1), null);
+    Converter c = new Converter(v(12), v(3.3), null, v(0.1), v(2), v(1), null, null);
     assertThat(c.errorLimit(3)).isCloseTo(0.003 + 3 * 3.3 / 4096, within(1e-12));
     assertThat(c.errorLimit(-3)).isEqualTo(c.errorLimit(3));
     assertThat(c.gainLimit(3)).isCloseTo(0.003, within(1e-12));

@@ -50,6 +50,8 @@ public final class FaultCardPage {
   /** What is read at rest where several faults are alike. */
   private record Line(String display, String volts, List<String> readings) {}
 
+  private static final int MOST_HARMS = 3;
+
   private FaultCardPage() {}
 
   /** The page as XHTML; empty while there is no path. */
@@ -78,6 +80,14 @@ public final class FaultCardPage {
                 Numbers.fixed(m.band().volts().low(), 3),
                 Numbers.fixed(m.band().volts().high(), 3),
                 t == null ? "" : " A reading " + Page.text(t.says()) + " can only be a fault."));
+    m.rows().stream()
+        .filter(r -> r.harm().certain())
+        .limit(MOST_HARMS)
+        .forEach(
+            r ->
+                out.append(
+                    "<div class=\"caution\">%s: %s.</div>\n"
+                        .formatted(Page.text(r.fault().line()), Page.text(r.harm().says()))));
     Map<Line, List<String>> lines = lines(a, m, places);
     int left = Math.max(0, lines.size() - MOST_ROWS);
     out.append(

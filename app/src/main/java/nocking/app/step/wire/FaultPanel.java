@@ -22,6 +22,7 @@ import nocking.fault.FaultMatrix;
 import nocking.fault.FaultRow;
 import nocking.fault.FaultyPath;
 import nocking.prior.FaultKind;
+import nocking.quantity.Sentence;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.wiring.Place;
@@ -194,11 +195,17 @@ final class FaultPanel extends VBox {
                 + String.join(", ", r.confusedWith().stream().limit(5).toList())
                 + (r.confusedWith().size() > 5 ? " …" : "")
                 + ".";
+    String harm =
+        r.harm().any()
+            ? " %s. The maker's rating and local codes decide."
+                .formatted(Sentence.capital(r.harm().says()))
+            : "";
     String note = r.note().isEmpty() ? "" : " It " + r.note() + ".";
     detail.setText(
-        "%s, at rest: %s, code %d.%s%s"
+        "%s.%s At rest: %s, code %d.%s%s"
             .formatted(
                 r.fault().line(),
+                harm,
                 String.join(" · ", words),
                 r.code(),
                 r.floating() ? " A pull-down settles it." : alike,

@@ -157,12 +157,14 @@ final class FaultPicture extends Pane {
     String style =
         i == 0
             ? "normal"
-            : switch (r.verdict()) {
-              case TOLD -> "detectable";
-              case PARTLY, HIDDEN -> "undetectable";
-              case HARMLESS -> "harmless";
-              case FLOATS -> "floats";
-            };
+            : r.harm().certain()
+                ? "harmful"
+                : switch (r.verdict()) {
+                  case TOLD -> "detectable";
+                  case PARTLY, HIDDEN -> "undetectable";
+                  case HARMLESS -> "harmless";
+                  case FLOATS -> "floats";
+                };
     add(new Rectangle(from, y + 5, Math.max(4, to - from), BAR), style);
     label(r, i == 0, y, from, Math.max(from + 4, to));
   }
@@ -190,6 +192,7 @@ final class FaultPicture extends Pane {
   }
 
   private String words(FaultRow r) {
+    if (r.harm().certain()) return r.harm().brief();
     return switch (r.verdict()) {
       case TOLD -> "detectable";
       case PARTLY -> "detectable over part, else off by up to " + error(r);
