@@ -116,7 +116,8 @@ public record Harm(Optional<Pin> pin, Optional<Part> part, Optional<Double> touc
   public String brief() {
     if (touch.isPresent()) return "dangerous to touch: " + amount(touch.get());
     if (pin.filter(p -> !p.hangs()).isPresent() || part.isEmpty()) {
-      return pin.map(p -> "damages the input: " + amount(p.volts())).orElse("");
+      String does = certain() ? "damages" : "may damage";
+      return pin.map(p -> "%s the input: %s".formatted(does, amount(p.volts()))).orElse("");
     }
     return part.get().says();
   }

@@ -97,7 +97,7 @@ final class FaultPanel extends VBox {
     top.setAlignment(Pos.CENTER_LEFT);
     detail.setId("fault-detail");
     detail.setWrapText(true);
-    detail.setMinHeight(50);
+    detail.setMinHeight(USE_PREF_SIZE);
     detail.setAlignment(Pos.TOP_LEFT);
     detail.getStyleClass().add("caption");
     ScrollPane scroll = WheelScroll.of(picture);

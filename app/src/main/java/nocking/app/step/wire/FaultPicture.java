@@ -154,25 +154,24 @@ final class FaultPicture extends Pane {
     getChildren().add(name);
     double from = place(r.volts().low());
     double to = place(r.volts().high());
-    String style =
-        i == 0
-            ? "normal"
-            : r.harm().certain()
-                ? "harmful"
-                : switch (r.verdict()) {
-                  case TOLD -> "detectable";
-                  case PARTLY, HIDDEN -> "undetectable";
-                  case HARMLESS -> "harmless";
-                  case FLOATS -> "floats";
-                };
-    add(new Rectangle(from, y + 5, Math.max(4, to - from), BAR), style);
+    add(new Rectangle(from, y + 5, Math.max(4, to - from), BAR), i == 0 ? "normal" : style(r));
     label(r, i == 0, y, from, Math.max(from + 4, to));
+  }
+
+  private static String style(FaultRow r) {
+    if (r.harm().any()) return r.harm().certain() ? "harmful" : "undetectable";
+    return switch (r.verdict()) {
+      case TOLD -> "detectable";
+      case PARTLY, HIDDEN -> "undetectable";
+      case HARMLESS -> "harmless";
+      case FLOATS -> "floats";
+    };
   }
 
   /** Words stand beside the bar where there is room, else in it. */
   private void label(FaultRow r, boolean sound, double y, double from, double to) {
     String text = sound ? "" : words(r);
-    boolean beyond = r.volts().low() > ruler.high();
+    boolean beyond = r.volts().low() > ruler.high() && !r.harm().any();
     if (beyond) text = volts(r.volts().high()) + ", " + text;
     var t = new Text(text);
     double w = text.length() * 5.9;
@@ -192,7 +191,7 @@ final class FaultPicture extends Pane {
   }
 
   private String words(FaultRow r) {
-    if (r.harm().certain()) return r.harm().brief();
+    if (r.harm().any()) return r.harm().brief();
     return switch (r.verdict()) {
       case TOLD -> "detectable";
       case PARTLY -> "detectable over part, else off by up to " + error(r);
