@@ -1,10 +1,14 @@
 package nocking.finding;
 
+import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.fault.FaultMatrix;
+import nocking.fault.FaultRow;
 import nocking.fault.ThresholdProposal;
+import nocking.prior.FaultKind;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 import nocking.view.ChannelView;
@@ -40,7 +44,7 @@ final class FaultLimits implements Rule {
     boolean cuts =
         set.low() != null && set.low().number() > normal.low()
             || set.high() != null && set.high().number() < normal.high();
-    if (!cuts) return Stream.empty();
+    if (!cuts) return missed(e, matrix, proposal, set).stream();
     Finding f =
         Finding.of(
             "fault-limits-cut",
@@ -53,6 +57,60 @@ final class FaultLimits implements Rule {
                     Numbers.engineering(normal.low(), "V", 3),
                     Numbers.engineering(normal.high(), "V", 3)));
     return Stream.of(proposal.thresholds().map(t -> f.with(use(t))).orElse(f));
+  }
+
+  /**
+   * Limits were taken for the design as it was then: what others would tell of the present one, and
+   * these do not.
+   */
+  private static Optional<Finding> missed(
+      ChannelView e, FaultMatrix matrix, ThresholdProposal proposal, Thresholds set) {
+    if (proposal.thresholds().isEmpty()) return Optional.empty();
+    double reference = e.channel().design().converter().reference().number();
+    Thresholds better = proposal.thresholds().get();
+    List<FaultRow> rows =
+        matrix.rows().stream()
+            .filter(r -> r.fault().kind() != FaultKind.NONE && !r.floating())
+            .filter(r -> tells(better, r, reference) && !tells(set, r, reference))
+            .toList();
+    if (rows.isEmpty()) return Optional.empty();
+    FaultRow worst = rows.getFirst();
+    String shows =
+        Double.isNaN(worst.shownAtRest())
+            ? ""
+            : " and shows " + e.design().amount(worst.shownAtRest());
+    String others =
+        rows.size() == 1
+            ? ""
+            : " So %s: %s."
+                .formatted(
+                    rows.size() == 2 ? "does" : "do",
+                    rows.stream()
+                        .skip(1)
+                        .map(r -> r.fault().name())
+                        .collect(Collectors.joining(", ")));
+    return Optional.of(
+        Finding.of(
+                "fault-limits-miss",
+                Severity.WARNING,
+                WorkStep.WIRE,
+                "The fault thresholds miss a broken wire",
+                "%s gives %s%s, and a fault is taken %s.%s A fault %s would tell it."
+                    .formatted(
+                        worst.fault().line(),
+                        Numbers.engineering(worst.volts().middle(), "V", 3),
+                        shows,
+                        set.says(),
+                        others,
+                        better.says()))
+            .with(use(better)));
+  }
+
+  /** True where a reading of the fault lies beyond the limits wherever the quantity stands. */
+  private static boolean tells(Thresholds t, FaultRow r, double reference) {
+    boolean below = t.low() != null && r.volts().high() <= t.low().number();
+    double seen = Math.min(reference, r.volts().low());
+    return below || t.high() != null && seen >= t.high().number();
   }
 
   /** A finding of its own, since a reading that looks alive is worse than none. */
