@@ -49,7 +49,7 @@ public record Outlook(
   }
 
   /** What is still to come after some seconds more. */
-  double toCome(double seconds) {
+  public double toCome(double seconds) {
     return Double.isNaN(lag) ? toCome() : toCome() * Math.exp(-seconds / lag);
   }
 

@@ -3,6 +3,7 @@ package nocking.app.step.collect;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.geometry.VPos;
+import javafx.scene.Node;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.Line;
@@ -19,8 +20,8 @@ import nocking.run.RunSnapshot;
 import nocking.run.SettleRule;
 
 /**
- * The newest readings of a channel against time, with the band in which they must stay. Drawn anew
- * with every sweep, so it is a few nodes and no plot.
+ * The newest readings of a channel against time, with the band in which they must stay and what may
+ * still come. Drawn anew with every sweep, so it is a few nodes and no plot.
  */
 final class TraceView extends Pane {
   private static final double LEFT = 70;
@@ -30,8 +31,15 @@ final class TraceView extends Pane {
   private static final double WINDOWS = 6;
   private static final double USUAL = 120;
 
+  /** Share of the time that is shown which lies ahead, where it is known what comes. */
+  private static final double AHEAD = 0.15;
+
+  private static final int STEPS_AHEAD = 12;
+
   private final Region band = new Region();
+  private final Region mayCome = new Region();
   private final Polyline course = new Polyline();
+  private final Polyline comes = new Polyline();
   private final Pane grid = new Pane();
   private final List<Line> lines = new ArrayList<>();
   private final List<Text> labels = new ArrayList<>();
@@ -46,11 +54,12 @@ final class TraceView extends Pane {
     setId("run-trace");
     setMinHeight(80);
     band.getStyleClass().add("band");
+    mayCome.getStyleClass().add("may-come");
     course.getStyleClass().add("course");
-    band.setManaged(false);
-    course.setManaged(false);
-    grid.setManaged(false);
-    getChildren().addAll(band, grid, course);
+    comes.getStyleClass().add("comes");
+    comes.setId("run-trace-comes");
+    for (Node n : List.of(band, mayCome, course, comes, grid)) n.setManaged(false);
+    getChildren().addAll(band, mayCome, grid, course, comes);
     widthProperty().addListener(o -> draw());
     heightProperty().addListener(o -> draw());
   }
@@ -88,6 +97,8 @@ final class TraceView extends Pane {
     linesUsed = 0;
     labelsUsed = 0;
     band.setVisible(false);
+    mayCome.setVisible(false);
+    comes.getPoints().clear();
     if (values == null) {
       unused();
       course.getPoints().clear();
@@ -99,8 +110,12 @@ final class TraceView extends Pane {
       line(LEFT, at(y, values), right, at(y, values));
       text(Numbers.trimmed(y, 6) + unit(), LEFT - 6, at(y, values), true);
     }
-    for (double t : Ticks.of(new Span(-window, 0), 7)) {
-      double x = right + t / window * (right - LEFT);
+    RunSnapshot.Channel at = now.channels().get(channel);
+    boolean ahead = rule instanceof SettleRule.Rest && at.outlook().known();
+    double present = ahead ? right - AHEAD * (right - LEFT) : right;
+    double second = (present - LEFT) / window;
+    for (double t : Ticks.of(new Span(-window, ahead ? (right - present) / second : 0), 7)) {
+      double x = present + t * second;
       line(x, TOP, x, bottom);
       text(Numbers.trimmed(t, 4) + (t == 0 ? " s" : ""), x, bottom + 12, false);
     }
@@ -108,21 +123,34 @@ final class TraceView extends Pane {
     var points = new ArrayList<Double>(2 * c.values().length);
     for (int i = 0; i < c.values().length; i++) {
       if (!Double.isFinite(c.values()[i])) continue;
-      points.add(right + c.seconds()[i] / window * (right - LEFT));
+      points.add(present + c.seconds()[i] * second);
       points.add(at(c.values()[i], values));
     }
     course.getPoints().setAll(points);
-    RunSnapshot.Channel at = now.channels().get(channel);
     if (rule instanceof SettleRule.Stable s) {
-      showBand(
-          at.mean(), s.deviation(), right - s.window() / window * (right - LEFT), values, right);
+      showBand(band, at.mean(), s.deviation(), present - s.window() * second, values, right);
     }
     if (rule instanceof SettleRule.Rest r) {
-      showBand(at.outlook().end(), r.within(), LEFT, values, right);
+      showBand(band, at.outlook().end(), r.within(), LEFT, values, right);
     }
+    if (ahead) showAhead(at.outlook(), present, second, values, right);
   }
 
-  private void showBand(double middle, double half, double x, Span values, double right) {
+  /** Where it goes, and within what it comes to rest with a probability of 95 %. */
+  private void showAhead(Outlook o, double present, double second, Span values, double right) {
+    showBand(mayCome, o.end(), 2 * o.error(), present, values, right);
+    var points = new ArrayList<Double>(2 * STEPS_AHEAD + 2);
+    for (int i = 0; i <= STEPS_AHEAD; i++) {
+      double x = present + i * (right - present) / STEPS_AHEAD;
+      double y = at(o.end() - o.toCome((x - present) / second), values);
+      points.add(x);
+      points.add(Math.clamp(y, TOP, getHeight() - BOTTOM));
+    }
+    comes.getPoints().setAll(points);
+  }
+
+  private void showBand(
+      Region band, double middle, double half, double x, Span values, double right) {
     if (!Double.isFinite(middle)) return;
     double top = Math.max(TOP, at(middle + half, values));
     double low = Math.min(getHeight() - BOTTOM, at(middle - half, values));
