@@ -265,11 +265,8 @@ public final class FaultCatalogue {
 
   /** 0…20 mA taken for 4…20 mA, or the other way round. */
   private void otherLoop(CurrentLoop s) {
-    boolean live = s.lowCurrent().number() > 0;
-    Value low = live ? Value.of(0) : Value.of(0.004);
-    Sensor other = new CurrentLoop(s.low(), s.high(), low, s.highCurrent());
-    String name = live ? "0…20 mA" : "4…20 mA";
-    list.add(new Fault(OTHER_CURVE, name, 0, "", other, null, Double.NaN, -1));
+    String name = s.liveZero() ? "0…20 mA" : "4…20 mA";
+    list.add(new Fault(OTHER_CURVE, name, 0, "", s.takenFor(), null, Double.NaN, -1));
   }
 
   private void units() {

@@ -67,7 +67,7 @@ public record NormalBand(
       ends = new Span(Math.min(ends.low(), Math.min(a, b)), Math.max(ends.high(), Math.max(a, b)));
     }
     if (subject.sensor() instanceof CurrentLoop loop
-        && loop.lowCurrent().number() > CurrentLoop.FAILURE_LOW
+        && loop.least() > CurrentLoop.FAILURE_LOW
         && !subject.stages().isEmpty()
         && subject.stages().getFirst() instanceof Shunt) {
       double perAmpere =

@@ -30,7 +30,7 @@ final class LoopBudget implements Rule {
 
   private static void budget(CurrentLoop loop, Shunt shunt, ArrayList<Finding> list) {
     if (shunt.transmitter() == null) return;
-    double most = Math.max(loop.highCurrent().number(), CurrentLoop.FAILURE_HIGH);
+    double most = Math.max(loop.most(), CurrentLoop.FAILURE_HIGH);
     shunt
         .leftForTransmitter(most)
         .filter(left -> left < shunt.transmitter().number())
@@ -53,15 +53,13 @@ final class LoopBudget implements Rule {
 
   private static void failure(
       ChannelView e, CurrentLoop loop, Shunt shunt, ArrayList<Finding> list) {
-    if (Math.abs(loop.lowCurrent().number() - 0.004) > 1e-6) return;
+    if (Math.abs(loop.least() - 0.004) > 1e-6) return;
     double reference = e.channel().design().converter().reference().number();
-    // Whatever stands behind the burden is linear: the largest value scales with the current.
-    double end = Math.max(loop.lowCurrent().number(), loop.highCurrent().number());
-    double x = e.channel().design().sensor().rated(e.channel().unit()).high();
-    double atEnd = e.design().path().get().output(x);
-    double atFailure = atEnd * CurrentLoop.FAILURE_HIGH / end;
-    if (e.channel().design().stages().size() > 1 || atEnd > reference || atFailure <= reference)
-      return;
+    double atEnd = e.design().path().get().output(loop.quantity(loop.most()));
+    double atFailure = e.design().path().get().output(loop.quantity(CurrentLoop.FAILURE_HIGH));
+    boolean alone = e.channel().design().stages().size() == 1;
+    boolean hidden = atFailure > reference - e.channel().design().converter().step();
+    if (!alone || atEnd > reference || !hidden) return;
     double smaller = shunt.burden().number() * reference / atFailure;
     double[] usual = PreferredSeries.E24.between(smaller / 2, smaller);
     Value burden = Value.of(usual[usual.length - 1]);

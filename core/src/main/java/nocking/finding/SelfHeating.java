@@ -4,14 +4,14 @@ import java.util.stream.Stream;
 import nocking.channel.Channel;
 import nocking.channel.WorkStep;
 import nocking.element.Signal;
-import nocking.path.PathState;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
-import nocking.stage.PullDown;
-import nocking.stage.PullUp;
 import nocking.view.ChannelView;
 
-/** The measuring current warms a resistive sensor: ΔT = V²/R over its dissipation constant. */
+/**
+ * The measuring current warms a resistive sensor: ΔT = I²R over its dissipation constant, with the
+ * current that the circuit drives through it, whatever circuit that is.
+ */
 final class SelfHeating implements Rule {
   private static final double MATTERS = 0.05;
 
@@ -29,7 +29,7 @@ final class SelfHeating implements Rule {
     double at = working.low();
     for (int i = 0; i <= 20; i++) {
       double x = working.at(i / 20.0);
-      double kelvin = watts(e, x) / constant;
+      double kelvin = e.design().sensorWatts(x) / constant;
       if (kelvin > worst) {
         worst = kelvin;
         at = x;
@@ -44,21 +44,9 @@ final class SelfHeating implements Rule {
             worst > tolerance ? Severity.WARNING : Severity.ADVICE,
             WorkStep.CONDITION,
             "The sensor warms itself by %s K".formatted(Numbers.significant(worst, 2)),
-            "At %s it takes %s. In still air it is more. A larger pull-up or a pulsed supply helps."
-                .formatted(e.design().amount(at), Numbers.engineering(watts(e, at), "W", 2))));
-  }
-
-  /** Power in the sensor; known for a pull-up or pull-down right behind it. */
-  private static double watts(ChannelView e, double x) {
-    Channel c = e.channel();
-    if (c.design().stages().isEmpty()) return 0;
-    PathState read = e.design().path().get().at(x);
-    double ohms = read.nodes().get(0).value();
-    double node = read.nodes().get(1).value();
-    return switch (c.design().stages().getFirst()) {
-      case PullUp _ -> node * node / ohms;
-      case PullDown p -> Math.pow(p.supply().number() - node, 2) / ohms;
-      default -> 0;
-    };
+            "At %s it takes %s. In still air it is more. Less current through it helps: more ohms before it, less excitation, or a pulsed one."
+                .formatted(
+                    e.design().amount(at),
+                    Numbers.engineering(e.design().sensorWatts(at), "W", 2))));
   }
 }

@@ -304,10 +304,9 @@ final class DesignSlips {
 
   private void loops() {
     if (!(channel.design().sensor() instanceof CurrentLoop s)) return;
-    boolean live = s.lowCurrent().number() > 0;
-    Sensor meant = new CurrentLoop(s.low(), s.high(), Value.of(live ? 0 : 0.004), s.highCurrent());
-    String name = live ? "0…20 mA" : "4…20 mA";
-    other(Cause.Kind.OTHER_LOOP, "a loop of " + name, LOOP, meant, "Take the loop as " + name);
+    String name = s.liveZero() ? "0…20 mA" : "4…20 mA";
+    other(
+        Cause.Kind.OTHER_LOOP, "a loop of " + name, LOOP, s.takenFor(), "Take the loop as " + name);
   }
 
   private void other(Cause.Kind kind, String says, double prior, Sensor meant, String label) {

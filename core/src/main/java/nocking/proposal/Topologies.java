@@ -410,7 +410,7 @@ final class Topologies {
 
   private void current() {
     var loop = channel.design().sensor() instanceof CurrentLoop l ? l : null;
-    boolean live = loop != null && loop.lowCurrent().number() > CurrentLoop.FAILURE_LOW;
+    boolean live = loop != null && loop.least() > CurrentLoop.FAILURE_LOW;
     // What a failing transmitter signals must still be seen below the reference.
     double most = live ? Math.max(source.most(), CurrentLoop.FAILURE_HIGH) : source.most();
     Optional<Shunt> now =

@@ -86,21 +86,43 @@ public record CurrentLoop(
   /** Beyond the signals of a failure no transmitter drives its loop (NAMUR NE 43). */
   @Override
   public Optional<Span> possibleOutput() {
-    double least = Math.min(lowCurrent.number(), highCurrent.number());
-    double most = Math.max(lowCurrent.number(), highCurrent.number());
-    return Optional.of(new Span(Math.min(least, FAILURE_LOW), Math.max(most, FAILURE_HIGH)));
+    return Optional.of(new Span(Math.min(least(), FAILURE_LOW), Math.max(most(), FAILURE_HIGH)));
   }
 
   /**
    * True for a loop that starts above nothing, so that a dead one can be told from an empty one.
    */
   public boolean liveZero() {
-    return Math.min(lowCurrent.number(), highCurrent.number()) > 0;
+    return least() > 0;
   }
 
   /** True for a current by which a transmitter reports a failure, or with which it is dead. */
   public boolean failure(double amperes) {
     return liveZero() && (amperes <= FAILURE_LOW || amperes >= FAILURE_HIGH);
+  }
+
+  /** Amperes at that end of the range where they are least, whichever it is. */
+  public double least() {
+    return Math.min(lowCurrent.number(), highCurrent.number());
+  }
+
+  /** Amperes at that end of the range where they are most. */
+  public double most() {
+    return Math.max(lowCurrent.number(), highCurrent.number());
+  }
+
+  /** The quantity at which it would drive so many amperes; the straight line goes on. */
+  public double quantity(double amperes) {
+    double share = (amperes - lowCurrent.number()) / (highCurrent.number() - lowCurrent.number());
+    return low.number() + share * (high.number() - low.number());
+  }
+
+  /** The loop that is taken for this one: from nothing on instead of 4 mA, or the other way. */
+  public CurrentLoop takenFor() {
+    Value other = Value.of(liveZero() ? 0 : 0.004);
+    return lowCurrent.number() <= highCurrent.number()
+        ? new CurrentLoop(low, high, other, highCurrent)
+        : new CurrentLoop(low, high, lowCurrent, other);
   }
 
   @Override

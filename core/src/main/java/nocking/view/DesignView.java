@@ -6,6 +6,7 @@ import nocking.algebra.AlgebraException;
 import nocking.channel.Definition;
 import nocking.channel.Design;
 import nocking.channel.Surroundings;
+import nocking.element.Signal;
 import nocking.fit.Curve;
 import nocking.path.PathCircuit;
 import nocking.path.SensorCurve;
@@ -124,6 +125,23 @@ public final class DesignView {
       // Without a solution of the circuit there is nothing to say of its parts.
       return List.of();
     }
+  }
+
+  /**
+   * Watts that a resistive sensor takes at an input, by the current that the circuit drives through
+   * it; 0 for another sensor, and where nothing is known of it.
+   */
+  public double sensorWatts(double x) {
+    if (path().isEmpty() || design.sensor().signal() != Signal.RESISTANCE) return 0;
+    return workings.guarded(
+        "the sensor's power",
+        () -> {
+          double amperes =
+              PathCircuit.sensorAmperes(
+                  design.measurand(), design.sensor(), design.stages(), design.converter(), x);
+          return amperes * amperes * path().get().at(x).nodes().getFirst().value();
+        },
+        0.0);
   }
 
   /** What makes the reading wrong; empty while there is no path. */

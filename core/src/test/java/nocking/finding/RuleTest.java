@@ -27,6 +27,7 @@ import nocking.sensor.AcVoltage;
 import nocking.sensor.CurrentLoop;
 import nocking.sensor.LinearSensor;
 import nocking.sensor.NtcBeta;
+import nocking.sensor.PlatinumRtd;
 import nocking.sensor.RatiometricSensor;
 import nocking.sensor.TablePoint;
 import nocking.sensor.TableSensor;
@@ -36,6 +37,7 @@ import nocking.stage.DifferenceAmp;
 import nocking.stage.Divider;
 import nocking.stage.PullUp;
 import nocking.stage.Shunt;
+import nocking.stage.WheatstoneBridge;
 import nocking.wiring.Pin;
 import nocking.wiring.WirePlan;
 import org.junit.jupiter.api.Test;
@@ -374,6 +376,40 @@ class RuleTest {
     absent(
         thermistor().design(d -> d.withStages(List.of(new PullUp(v(3.3), v(220e3))))),
         "self-heating");
+  }
+
+  /**
+   * A platinum element in a bridge is warmed by half of the excitation, as by any other circuit.
+   */
+  @Test
+  void anElementInABridgeWarmsItself() {
+    var element =
+        new PlatinumRtd(v(100), PlatinumRtd.ToleranceClass.A, PlatinumRtd.Wires.FOUR, v(0), v(5));
+    var bridge = new WheatstoneBridge(WheatstoneBridge.Arms.QUARTER, v(5), v(100), v(100), v(100));
+    Channel c =
+        Channels.incubator()
+            .define(d -> d.withRange(v(0), v(50)).withPivot(null).withTolerance(v(0.5)))
+            .design(d -> d.withSensor(element).withStages(List.of(bridge)));
+    // At 0 °C 100 Ω beside 100 Ω at 5 V: (2.5 V)²/100 Ω = 62.5 mW, 12.5 K at 5 mW/K.
+    Finding f = found(c, "self-heating");
+    assertThat(f.headline()).matches("The sensor warms itself by 1[23] K");
+    var gentle =
+        new WheatstoneBridge(WheatstoneBridge.Arms.QUARTER, v(0.2), v(100), v(100), v(100));
+    absent(c.design(d -> d.withStages(List.of(gentle))), "self-heating");
+  }
+
+  /** A loop that falls as the quantity rises hides its failure as well as one that rises. */
+  @Test
+  void aReverseLoopHidesItsFailureToo() {
+    for (boolean reverse : new boolean[] {false, true}) {
+      Channel c = tank(160);
+      var loop = (CurrentLoop) c.design().sensor();
+      var turned = new CurrentLoop(loop.low(), loop.high(), loop.highCurrent(), loop.lowCurrent());
+      Channel channel = reverse ? c.design(d -> d.withSensor(turned)) : c;
+      assertThat(found(channel, "loop-failure").headline())
+          .isEqualTo("A failure signal looks like full scale");
+      mends(channel, "loop-failure");
+    }
   }
 
   private static Channel tank(double burden) {
