@@ -62,11 +62,16 @@ public record SensorFacts(double used, List<Fact> facts) {
     list.add(
         new Fact(
             "Rated range",
-            "%s … %s, %s %% used"
-                .formatted(
-                    a.design().amount(rated.low()),
-                    a.design().amount(rated.high()),
-                    Numbers.fixed(100 * used, 0))));
+            a.design()
+                .rated()
+                .map(
+                    r ->
+                        "%s … %s, %s %% used"
+                            .formatted(
+                                a.design().amount(r.low()),
+                                a.design().amount(r.high()),
+                                Numbers.fixed(100 * used, 0)))
+                .orElse("not said yet")));
     list.add(
         new Fact(
             "One count of the converter",
@@ -74,10 +79,14 @@ public record SensorFacts(double used, List<Fact> facts) {
                 .path()
                 .map(p -> count(a, p, working))
                 .orElse("– (no path to the converter yet)")));
-    list.add(
-        new Fact(
-            "Error of 0.5 % of the rated range",
-            "±" + a.design().error(USUAL_ERROR * rated.width())));
+    a.design()
+        .rated()
+        .ifPresent(
+            r ->
+                list.add(
+                    new Fact(
+                        "Error of 0.5 % of the rated range",
+                        "±" + a.design().error(USUAL_ERROR * r.width()))));
     if (sensor.classTolerance(working.middle(), c.unit()) > 0) {
       list.add(
           new Fact(

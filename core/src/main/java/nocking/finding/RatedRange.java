@@ -14,9 +14,9 @@ final class RatedRange implements Rule {
 
   @Override
   public Stream<Finding> examine(ChannelView e) {
-    if (e.channel().design().sensor() == null || e.design().path().isEmpty()) return Stream.empty();
+    if (e.design().rated().isEmpty() || e.design().path().isEmpty()) return Stream.empty();
     Span working = e.channel().definition().working();
-    Span rated = e.channel().design().sensor().rated(e.channel().unit());
+    Span rated = e.design().rated().get();
     if (!rated.contains(working.low()) || !rated.contains(working.high())) {
       return Stream.of(
           Finding.of(

@@ -142,6 +142,11 @@ public record PlatinumRtd(
   }
 
   @Override
+  public boolean ratedByStandard() {
+    return true;
+  }
+
+  @Override
   public Span rated(Unit quantity) {
     return NtcBeta.celsius(Value.of(VALID.low()), Value.of(VALID.high()), quantity);
   }

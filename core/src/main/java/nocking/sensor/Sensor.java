@@ -3,6 +3,7 @@ package nocking.sensor;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 import nocking.algebra.Expr;
 import nocking.element.Element;
@@ -31,6 +32,9 @@ public sealed interface Sensor extends Element
         SteppedSensor,
         AcVoltage,
         FormulaSensor {
+
+  /** Fields that say nothing of what it gives: source resistance and dissipation constant. */
+  Set<String> BESIDE_THE_CURVE = Set.of("Rs", "delta");
 
   /** Peak over RMS of the waveform of what it gives, where that alternates. */
   default double peakOverRms() {
@@ -91,6 +95,34 @@ public sealed interface Sensor extends Element
 
   /** Rated range in the channel's unit. */
   Span rated(Unit quantity);
+
+  /** True where a standard says the rated range, and nobody has to. */
+  default boolean ratedByStandard() {
+    return false;
+  }
+
+  /**
+   * True while its range and what it gives there are those that a form begins with: no rating that
+   * somebody gave.
+   */
+  default boolean ratedAsBegun(Unit quantity) {
+    return !ratedByStandard()
+        && models().stream()
+            .filter(m -> m.model().equals(model()))
+            .anyMatch(m -> m.rated(quantity).equals(rated(quantity)) && m.gives(this));
+  }
+
+  /** True where another of the same model gives the same, whatever stands behind its output. */
+  private boolean gives(Sensor other) {
+    return fields().stream()
+        .filter(f -> !BESIDE_THE_CURVE.contains(f.symbol()))
+        .allMatch(
+            f -> {
+              Value a = value(f);
+              Value b = other.value(f);
+              return a == null || b == null ? a == b : a.number() == b.number();
+            });
+  }
 
   /**
    * Names of the stations of a selector, whose quantity counts them from 1; empty for a quantity

@@ -65,6 +65,11 @@ public record Thermocouple(
   }
 
   @Override
+  public boolean ratedByStandard() {
+    return true;
+  }
+
+  @Override
   public Span rated(Unit quantity) {
     Span branch = type.reference().branch();
     return NtcBeta.celsius(Value.of(branch.low()), Value.of(branch.high()), quantity);

@@ -128,6 +128,16 @@ public final class DesignView {
   }
 
   /**
+   * The sensor's rated range in the channel's unit, where somebody gave one: a card, a datasheet, a
+   * standard, or whoever typed it. The range that a form begins with is nobody's.
+   */
+  public Optional<Span> rated() {
+    if (design.sensor() == null) return Optional.empty();
+    boolean given = design.card() != null || !design.sensor().ratedAsBegun(design.unit());
+    return given ? Optional.of(design.sensor().rated(design.unit())) : Optional.empty();
+  }
+
+  /**
    * Watts that a resistive sensor takes at an input, by the current that the circuit drives through
    * it; 0 for another sensor, and where nothing is known of it.
    */

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
 import nocking.Channels;
 import nocking.analysis.Analysis;
+import nocking.channel.CardRef;
 import nocking.channel.Channel;
 import nocking.channel.Hazard;
 import nocking.channel.QuantityKind;
@@ -29,6 +30,7 @@ import nocking.sensor.LinearSensor;
 import nocking.sensor.NtcBeta;
 import nocking.sensor.PlatinumRtd;
 import nocking.sensor.RatiometricSensor;
+import nocking.sensor.Sensor;
 import nocking.sensor.TablePoint;
 import nocking.sensor.TableSensor;
 import nocking.sensor.TwoPointSensor;
@@ -410,6 +412,28 @@ class RuleTest {
           .isEqualTo("A failure signal looks like full scale");
       mends(channel, "loop-failure");
     }
+  }
+
+  /** The numbers that a form begins with are nobody's rating; those of a card, or typed, are. */
+  @Test
+  void anExampleIsNoRating() {
+    for (Sensor begun : Sensor.models()) {
+      if (begun.ratedByStandard()) continue;
+      Channel c =
+          Channels.blower()
+              .define(d -> d.withUnit("L").withKind(QuantityKind.VOLUME))
+              .define(d -> d.withRange(v(0), v(5000)))
+              .design(d -> d.withSensor(begun).withStages(List.of()));
+      absent(c, "outside-rated");
+    }
+    Channel wide = Channels.blower().define(d -> d.withRange(v(0), v(5000)));
+    var typed = new TwoPointSensor(v(0), v(0.5), v(90), v(4.5), v(0));
+    found(wide.design(d -> d.withSensor(typed)), "outside-rated");
+    var begun = new TwoPointSensor(v(0), v(0.5), v(100), v(4.5), v(0));
+    absent(wide.design(d -> d.withSensor(begun)), "outside-rated");
+    found(
+        wide.design(d -> d.withSensor(begun).withCard(new CardRef("card", "P100", 1))),
+        "outside-rated");
   }
 
   private static Channel tank(double burden) {
