@@ -213,7 +213,9 @@ public final class FaultMatrix {
     FaultyPath rest = FaultyPath.of(subject, f, subject.channel().design().rest());
     var readings = new ArrayList<FaultyPath.Reading>();
     for (Place p : places) readings.add(rest.read(p, NO_METER));
+    String hangs = hangsOnSupplyCurrent(f);
     FaultRow.Verdict verdict = verdict(floats, outside, worst);
+    if (!hangs.isEmpty() && verdict == FaultRow.Verdict.HARMLESS) verdict = FaultRow.Verdict.HANGS;
     Span span = new Span(low, high);
     return new FaultRow(
         f,
@@ -230,7 +232,7 @@ public final class FaultMatrix {
         above,
         List.of(),
         harms.of(f),
-        note(f, verdict, span));
+        hangs.isEmpty() ? note(f, verdict, span) : hangs);
   }
 
   /**
@@ -281,6 +283,42 @@ public final class FaultMatrix {
           .formatted(below ? "above" : "below", Numbers.engineering(end, "V", 3));
     }
     return "";
+  }
+
+  /**
+   * A resistance in a wire that carries the supply current does as much as that current makes it,
+   * and the card may not say it; empty where it makes no difference.
+   */
+  private String hangsOnSupplyCurrent(Fault f) {
+    boolean carries = f.kind() == FaultKind.GROUND_LEAD || f.kind() == FaultKind.SUPPLY_LEAD;
+    if (!carries || subject.supplied().current() != null) return "";
+    Span possible = subject.supplied().possible();
+    double least = worst(subject.drawing(possible.low()), f);
+    double most = worst(subject.drawing(possible.high()), f);
+    // Two verdicts are possible, or errors of which one says nothing of the other.
+    boolean decides = (least > band.tolerance()) != (most > band.tolerance());
+    if (!decides) return "";
+    return "taken with %s of supply current, which nobody said; with %s it would be off by %s"
+        .formatted(
+            Numbers.engineering(subject.supplied().amperes(), "A", 2),
+            Numbers.engineering(possible.high(), "A", 2),
+            quantity(most));
+  }
+
+  private String quantity(double v) {
+    String unit = subject.channel().definition().unit();
+    return (Numbers.significant(v, 2) + " " + unit).strip();
+  }
+
+  /** The largest error of the display over the working range without sign; NaN counts as all. */
+  private double worst(Subject of, Fault f) {
+    double worst = 0;
+    for (double x : inputs(of, STEPS)) {
+      double shown = FaultyPath.of(of, f, x).read(Place.DISPLAY, NO_METER).value();
+      double off = Math.abs(shown - meant(x));
+      worst = Double.isNaN(off) ? Double.POSITIVE_INFINITY : Math.max(worst, off);
+    }
+    return worst;
   }
 
   /** What an open ground shows hangs on what the sensor draws, which its card may not say. */

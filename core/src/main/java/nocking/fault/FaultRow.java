@@ -64,6 +64,8 @@ public record FaultRow(
     PARTLY("detectable over part of the range"),
     HIDDEN("undetectable, inside the normal band"),
     HARMLESS("does no harm"),
+    /** It does harm or none, by a number that nobody gave. */
+    HANGS("hangs on what nobody said"),
     FLOATS("floats");
 
     private final String title;

@@ -146,6 +146,14 @@ public final class Subject {
     return channel.wiring().plan().supplied();
   }
 
+  /** The same with a sensor that draws so much from its supply. */
+  Subject drawing(double amperes) {
+    Supplied now = supplied();
+    var stated = new Supplied(Value.of(amperes), now.dead(), now.within());
+    Channel other = channel.wiring(w -> w.withPlan(w.plan().withSupplied(stated)));
+    return new Subject(other, path, reader, calibration, cards);
+  }
+
   /** Volts that feed the sensor: its own definition's, else the first stage's, else the plan's. */
   public Optional<Double> supply() {
     if (channel.design().sensor() instanceof CurrentLoop

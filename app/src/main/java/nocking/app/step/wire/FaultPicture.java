@@ -164,6 +164,7 @@ final class FaultPicture extends Pane {
       case TOLD -> "detectable";
       case PARTLY, HIDDEN -> "undetectable";
       case HARMLESS -> "harmless";
+      case HANGS -> "undetectable";
       case FLOATS -> "floats";
     };
   }
@@ -197,6 +198,7 @@ final class FaultPicture extends Pane {
       case PARTLY -> "detectable over part, else off by up to " + error(r);
       case HIDDEN -> "undetectable: off by up to " + error(r);
       case HARMLESS -> "does no harm";
+      case HANGS -> "hangs on the supply current: say it";
       case FLOATS -> "floats" + (r.note().isEmpty() ? "" : ": " + r.note());
     };
   }
