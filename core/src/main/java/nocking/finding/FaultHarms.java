@@ -46,7 +46,8 @@ final class FaultHarms implements Rule {
     Finding f =
         Finding.of(
             "fault-harm",
-            Severity.WARNING,
+            // What one fault would do is nothing that is wrong now, unless somebody touches it.
+            people ? Severity.WARNING : Severity.ADVICE,
             WorkStep.WIRE,
             people ? "One fault makes it dangerous to touch" : "One fault does damage",
             "%s: %s.%s %s"

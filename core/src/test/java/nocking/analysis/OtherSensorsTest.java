@@ -11,9 +11,13 @@ import nocking.analysis.RangeChoice.Verdict;
 import nocking.channel.Channel;
 import nocking.channel.QuantityKind;
 import nocking.channel.SensorCard;
+import nocking.element.Signal;
 import nocking.quantity.Span;
 import nocking.sensor.RatiometricSensor;
 import nocking.sensor.Sensor;
+import nocking.sensor.TablePoint;
+import nocking.sensor.TableSensor;
+import nocking.sensor.TwoPointSensor;
 import nocking.wiring.Supplied;
 import org.junit.jupiter.api.Test;
 
@@ -72,6 +76,38 @@ class OtherSensorsTest {
         .matches("at rest the new one reads the same; at full scale 2[23] kPa low");
   }
 
+  /** Alike at rest, in the middle and at full scale, and not between nor beside. */
+  @Test
+  void whatIsAlikeAtThreePlacesIsNotTheSame() {
+    Channel c =
+        Channels.blower()
+            .define(d -> d.withRange(v(0), v(60)))
+            .design(d -> d.withSensor(new TwoPointSensor(v(0), v(0.5), v(100), v(4.5), v(0))));
+    var bowed =
+        new TableSensor(
+            List.of(
+                TablePoint.of(-100, 0.4),
+                TablePoint.of(0, 0.5),
+                TablePoint.of(15, 1.2),
+                TablePoint.of(30, 1.7),
+                TablePoint.of(45, 2.2),
+                TablePoint.of(60, 2.9),
+                TablePoint.of(200, 3.0)),
+            TableSensor.Interpolation.LINEAR,
+            Signal.VOLTAGE,
+            v(0));
+    SensorSwap swap = SensorSwap.of(c, bowed);
+    assertThat(swap.says("kPa"))
+        .matches(
+            "at rest the new one reads the same; at full scale the same; worst inside, at 1[45]\\.?\\d* kPa,"
+                + " 2\\.[45]\\d* kPa more than the present one; below the range, at -1\\d.\\d kPa, .* kPa more"
+                + " than the present one; above the range, at 75.0 kPa, .* kPa less than the present one");
+    assertThat(swap.fullScale().applied()).isEqualTo(60);
+    // The same sensor is the same everywhere.
+    assertThat(SensorSwap.of(c, c.design().sensor()).says("kPa"))
+        .isEqualTo("at rest the new one reads the same; at full scale the same");
+  }
+
   /** 0 … 60 of 100 kPa at 42 mV/kPa, one count of 12 bits, and the same as absolute pressure. */
   @Test
   void whatFollowsFromTheSensorIsSaidWithItsDigits() {
@@ -102,7 +138,7 @@ class OtherSensorsTest {
         SensorSwap.of(
             Channels.blower(),
             Sensor.models().stream()
-                .filter(s -> s.signal() == nocking.element.Signal.RESISTANCE)
+                .filter(s -> s.signal() == Signal.RESISTANCE)
                 .findFirst()
                 .orElseThrow());
     assertThat(ohms.rows()).isEmpty();

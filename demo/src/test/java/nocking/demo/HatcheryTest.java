@@ -79,13 +79,13 @@ class HatcheryTest {
   @Test
   void nothingIsFoundThatIsNotMeant() {
     assertThat(rules("RW-T1")).isEmpty();
-    assertThat(rules("HD-L1")).isEmpty();
+    assertThat(rules("HD-L1")).containsExactly("fault-harm");
     assertThat(rules("SG-P1")).containsExactly("loading", "fault-limits", "backwards");
     assertThat(rules("FD-S1")).containsExactly("converter-use", "band-travel");
     assertThat(rules("FH-W1")).containsExactly("constant-offset", "floating-signal");
-    assertThat(rules("AE-V1")).containsExactly("converter-use");
+    assertThat(rules("AE-V1")).containsExactly("fault-harm", "converter-use");
     assertThat(rules("PD-Q1")).containsExactly("receiver-believes");
-    assertThat(rules("GV-P1")).containsExactly("loading", "faults-untold");
+    assertThat(rules("GV-P1")).containsExactly("loading", "fault-harm", "faults-untold");
   }
 
   /** Nine hundred readings, 1.5 steps: the smallest table, and what the bench says of itself. */

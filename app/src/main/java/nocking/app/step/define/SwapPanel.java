@@ -147,7 +147,7 @@ final class SwapPanel extends VBox {
     SensorSwap.Row r =
         selected >= 0 && selected < swap.rows().size()
             ? swap.rows().get(selected)
-            : swap.rows().getLast();
+            : swap.fullScale();
     nodes.setText(Sentence.capital(r.where()) + ": " + r.nodes());
   }
 
