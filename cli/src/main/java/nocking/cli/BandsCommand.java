@@ -139,7 +139,7 @@ final class BandsCommand extends JsonOption {
                             "kind", f.kind().name().toLowerCase(Locale.ROOT), "text", f.text()))
                 .toList());
     if (code != null) write(answer, p);
-    boolean contradicts = p.problems().stream().anyMatch(f -> f.kind() != BandProblem.Kind.TRAVEL);
+    boolean contradicts = p.problems().stream().anyMatch(f -> !f.kind().advice());
     return contradicts ? NockingCli.FAIL : 0;
   }
 

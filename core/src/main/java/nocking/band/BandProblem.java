@@ -16,6 +16,13 @@ public record BandProblem(Kind kind, int index, String text) {
     GAP,
     TOO_CLOSE,
     SWITCH,
-    TRAVEL
+    /** Nobody knows how far a station settles beside its place. */
+    SLACK,
+    TRAVEL;
+
+    /** True for what contradicts nothing and could be better known or used. */
+    public boolean advice() {
+      return this == SLACK || this == TRAVEL;
+    }
   }
 }

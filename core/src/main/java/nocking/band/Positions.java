@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.OptionalDouble;
+import java.util.stream.IntStream;
 import nocking.quantity.Numbers;
 import nocking.quantity.Span;
 
@@ -96,6 +97,7 @@ public record Positions(
     overlaps(windows, problems);
     observedOutside(windows, problems);
     close(windows, suggested, worst, problems);
+    slack(windows, list, problems);
     travel(used, plan, lever, problems);
     return new Positions(List.copyOf(windows), suggested, used, lever, List.copyOf(problems));
   }
@@ -178,6 +180,30 @@ public record Positions(
             0,
             "the stations lie too close for what was seen: the observed voltages scatter by %s and only %s is left for half a window"
                 .formatted(volts(worst), volts(Math.max(0, suggested)))));
+  }
+
+  /** One settle tells nothing of the next: a window that is made of it leaves no room for slack. */
+  private static void slack(List<Window> w, List<BandPosition> plan, List<BandProblem> problems) {
+    List<String> unknown =
+        IntStream.range(0, w.size())
+            .filter(i -> w.get(i).observed() < 2 && plan.get(i).half() == null)
+            .mapToObj(i -> w.get(i).name())
+            .toList();
+    if (w.size() < 2 || unknown.isEmpty()) return;
+    boolean all = unknown.size() == w.size();
+    problems.add(
+        new BandProblem(
+            BandProblem.Kind.SLACK,
+            0,
+            "how far %s beside %s place is not known, and the suggested windows leave nothing for"
+                    .formatted(
+                        all ? "the stations settle" : String.join(", ", unknown) + settle(unknown),
+                        unknown.size() == 1 ? "its" : "their")
+                + " it: let each settle twice or more, from both sides"));
+  }
+
+  private static String settle(List<String> names) {
+    return names.size() == 1 ? " settles" : " settle";
   }
 
   private static void travel(

@@ -36,6 +36,9 @@ final class BandsContradict implements Rule {
     if (p.kind() == BandProblem.Kind.TRAVEL) {
       return finding("band-travel", "Use more of the travel", Severity.ADVICE, p);
     }
+    if (p.kind() == BandProblem.Kind.SLACK) {
+      return finding("band-slack", "Slack of stations is not known", Severity.ADVICE, p);
+    }
     Finding f = finding("bands", "Positions contradict", Severity.WARNING, p);
     boolean typed = plan.positions().stream().anyMatch(b -> b.half() != null);
     boolean windows = p.kind() == BandProblem.Kind.OVERLAP || p.kind() == BandProblem.Kind.GAP;

@@ -104,6 +104,30 @@ class PositionsTest {
         .noneMatch(b -> b.kind() == BandProblem.Kind.OVERLAP || b.kind() == BandProblem.Kind.GAP);
   }
 
+  /** Seen once or never, a station's slack is not known, and windows that touch are not unsaid. */
+  @Test
+  void slackThatNobodySawIsSaid() {
+    BandPosition twice = station("b", 2, list(2.01), list(1.99));
+    Positions p =
+        Positions.of(
+            BandPlan.EMPTY.withPositions(
+                List.of(
+                    station("a", 1, list(1.0), List.of()),
+                    twice,
+                    station("c", 3, list(3.0), List.of()))),
+            new Span(0, 4));
+    assertThat(p.problems())
+        .singleElement()
+        .matches(b -> b.kind() == BandProblem.Kind.SLACK && b.kind().advice())
+        .matches(b -> b.text().startsWith("how far a, c settle beside their place is not known"));
+    Positions seen =
+        Positions.of(
+            BandPlan.EMPTY.withPositions(
+                List.of(station("a", 1, list(1.0, 1.02), List.of()), twice)),
+            new Span(0, 2));
+    assertThat(seen.problems()).noneMatch(b -> b.kind() == BandProblem.Kind.SLACK);
+  }
+
   @Test
   void stationsTooCloseForTheirSlackAreSaid() {
     Positions p =
