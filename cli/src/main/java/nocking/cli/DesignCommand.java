@@ -362,7 +362,7 @@ final class DesignCommand extends JsonOption {
         new Wanted(
             assortment(),
             voltage("--supply", supply),
-            total == null ? new Span(10e3, 100e3) : window(total),
+            total == null ? Wanted.usualTotal(care()) : window(total),
             settling == null ? Double.NaN : read("--settling", settling, Unit.of("s")),
             mostCurrent == null
                 ? Wanted.USUAL_CURRENT

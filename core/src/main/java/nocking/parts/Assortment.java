@@ -8,6 +8,9 @@ import nocking.quantity.QuantityException;
 
 /** The resistors that a search may use, in rising order. */
 public final class Assortment {
+  /** Share by which two numbers of one value may differ by rounding. */
+  private static final double SAME = 1e-9;
+
   private final StockPart[] parts;
   private final double[] ohms;
   private final boolean stock;
@@ -93,6 +96,12 @@ public final class Assortment {
     if (i < 0) return -i - 1;
     while (i > 0 && ohms[i - 1] == wanted) i--;
     return i;
+  }
+
+  /** True where a value is among them. */
+  public boolean has(double ohms) {
+    int i = atLeast(ohms * (1 - SAME));
+    return i < size() && this.ohms[i] <= ohms * (1 + SAME);
   }
 
   /** True when there are enough of two parts. */

@@ -4,9 +4,12 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
+import nocking.element.Element;
+import nocking.element.Field;
 import nocking.element.Measurand;
 import nocking.element.Signal;
 import nocking.fault.FaultRow;
@@ -17,6 +20,7 @@ import nocking.prior.FaultKind;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
+import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.stage.RcFilter;
 import nocking.stage.Stage;
@@ -38,6 +42,17 @@ public final class PathProposals {
   private static final double LEAST_FARADS = 10e-12;
 
   private static final double ALIKE = 1e-4;
+
+  /** Largest resistor that dirt and inputs do not yet spoil, ohms. */
+  private static final double MOST_OHMS = 1e6;
+
+  private static final double MOST_FACTOR = 1e3;
+
+  /** What less current may cost of an error that no tolerance bounds. */
+  private static final double ALLOWED = 1.1;
+
+  /** Places of the range at which a current is looked at. */
+  private static final int PLACES = 16;
 
   private final Channel channel;
   private final Wanted wanted;
@@ -67,7 +82,9 @@ public final class PathProposals {
   private List<PathProposal> ranked() {
     var list = new ArrayList<PathProposal>();
     for (Topologies.Circuit c : Topologies.of(channel, wanted)) {
-      judged(c).ifPresent(list::add);
+      judged(c)
+          .map(p -> wanted.care() == Wanted.Care.CURRENT ? frugal(c, p) : p)
+          .ifPresent(list::add);
     }
     if (list.isEmpty() && tooSlow) {
       throw new QuantityException(
@@ -81,6 +98,53 @@ public final class PathProposals {
       said.add(list.get(i).because(why(list.get(i), next)));
     }
     return List.copyOf(said);
+  }
+
+  /**
+   * The same circuit with parts of the decade that draws the least, as long as it holds what it
+   * held.
+   */
+  private PathProposal frugal(Topologies.Circuit circuit, PathProposal as) {
+    PathProposal best = as;
+    for (double factor = 10; factor <= MOST_FACTOR; factor *= 10) {
+      Optional<List<Stage>> larger = larger(circuit.stages(), factor);
+      if (larger.isEmpty()) break;
+      var scaled = new Topologies.Circuit(circuit.name(), larger.get(), circuit.resistors());
+      PathProposal p = judged(scaled).orElse(null);
+      boolean good =
+          p != null
+              && p.amperes() < best.amperes()
+              && (p.holds() || !as.holds())
+              && p.told() >= as.told()
+              && (hasTolerance() && p.holds() || p.after() <= ALLOWED * as.after());
+      if (good) best = p;
+    }
+    return best;
+  }
+
+  private boolean hasTolerance() {
+    return !Double.isNaN(channel.definition().toleranceOrNaN());
+  }
+
+  /** Every resistor so many times as large; empty where the parts do not have them. */
+  private Optional<List<Stage>> larger(List<Stage> stages, double factor) {
+    var list = new ArrayList<Stage>();
+    for (Stage stage : stages) {
+      Stage next = stage;
+      double total = 0;
+      for (Field f : stage.fields()) {
+        Value v = stage.value(f);
+        if (v == null || !f.parameter().unit().equals("ohm")) continue;
+        double ohms = v.number() * factor;
+        total += ohms;
+        boolean there = ohms <= MOST_OHMS && wanted.parts().has(ohms);
+        if (!there || total > wanted.total().high()) return Optional.empty();
+        var text = Numbers.compact(ohms, "Ω", 4);
+        next = Element.with(next, f, Value.typed(text, Unit.OHM).withSpread(v.spread()));
+      }
+      list.add(next);
+    }
+    return Optional.of(list);
   }
 
   /** Comparator of the stated order. */
@@ -196,8 +260,12 @@ public final class PathProposals {
   private static double amperes(Channel with) {
     Source source = Source.of(with);
     if (source.signal() == Signal.CURRENT) return source.most();
+    // A reference in the middle of the swing draws the most at one of its ends, or between.
     Span w = with.definition().working();
-    return Math.max(amperes(with, w.low()), amperes(with, w.high()));
+    return IntStream.rangeClosed(0, PLACES)
+        .mapToDouble(i -> amperes(with, w.at((double) i / PLACES)))
+        .max()
+        .orElseThrow();
   }
 
   private static double amperes(Channel with, double x) {

@@ -44,6 +44,13 @@ public record Wanted(
     if (!(mostCurrent > 0)) throw new QuantityException("a current must be above 0 A");
   }
 
+  /**
+   * The window for a divider where nobody says one: whoever cares for the current may go higher.
+   */
+  public static Span usualTotal(Care care) {
+    return new Span(10e3, care == Care.CURRENT ? 1e6 : 100e3);
+  }
+
   /** What a resistive sensor is usually read with at most, amperes. */
   public static final double USUAL_CURRENT = 1e-3;
 }

@@ -12,15 +12,18 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.function.ToDoubleFunction;
+import java.util.stream.Collectors;
 import java.util.stream.LongStream;
 import nocking.analysis.Analysis;
 import nocking.channel.Channel;
 import nocking.channel.QuantityKind;
 import nocking.converter.Converter;
 import nocking.element.Element;
+import nocking.element.Signal;
 import nocking.network.Circuit;
 import nocking.parts.Assortment;
 import nocking.parts.PreferredSeries;
+import nocking.path.PathCircuit;
 import nocking.path.SignalPath;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Span;
@@ -387,6 +390,47 @@ class PathProposalsTest {
       assertThat(PathProposals.of(w.channel, w.wanted))
           .isSortedAccordingTo(Comparator.comparingDouble(first.get(care)));
     }
+  }
+
+  /**
+   * Whoever cares for the current gets parts that draw less, not the same ones in another order.
+   */
+  @Test
+  void lessCurrentIsChosenAndNotOnlySorted() {
+    var any = Assortment.of(PreferredSeries.E12);
+    int less = 0;
+    for (long seed = 0; seed < 12; seed++) {
+      Channel c = Wish.of(seed, Wanted.Care.BALANCED).channel;
+      Wanted.Care current = Wanted.Care.CURRENT;
+      Wanted.Care balanced = Wanted.Care.BALANCED;
+      var frugal = new Wanted(any, 5, Wanted.usualTotal(current), Double.NaN, 1e-3, current);
+      var usual = new Wanted(any, 5, Wanted.usualTotal(balanced), Double.NaN, 1e-3, balanced);
+      Map<String, PathProposal> before =
+          PathProposals.of(c, usual).stream()
+              .collect(Collectors.toMap(PathProposal::name, p -> p, (a, b) -> a));
+      for (PathProposal p : PathProposals.of(c, frugal)) {
+        PathProposal was = before.get(p.name());
+        if (was == null) continue;
+        assertThat(p.holds() || !was.holds()).as("seed %d %s", seed, p.name()).isTrue();
+        if (p.amperes() < was.amperes() / 5) less++;
+        // What is said of the current is what the whole range draws.
+        Channel with = c.design(d -> d.withStages(p.stages()));
+        for (int i = 0; i <= 20; i++) {
+          double x = c.definition().working().at(i / 20.0);
+          double amperes =
+              PathCircuit.sensorAmperes(
+                  with.design().measurand(),
+                  with.design().sensor(),
+                  with.design().stages(),
+                  with.design().converter(),
+                  x);
+          if (c.design().sensor().signal() != Signal.CURRENT) {
+            assertThat(amperes).isLessThanOrEqualTo(p.amperes() * 1.01 + 1e-12);
+          }
+        }
+      }
+    }
+    assertThat(less).isGreaterThan(3);
   }
 
   /** The current is what the nodes around the sensor carry away. */

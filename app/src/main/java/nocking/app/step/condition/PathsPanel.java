@@ -26,7 +26,6 @@ import nocking.proposal.Wanted;
 import nocking.quantity.Numbers;
 import nocking.quantity.QuantityException;
 import nocking.quantity.Sentence;
-import nocking.quantity.Span;
 import nocking.quantity.Unit;
 import nocking.quantity.Value;
 import nocking.stage.Stage;
@@ -171,7 +170,8 @@ final class PathsPanel extends VBox {
                 fromStock
                     ? Assortment.of(drawer)
                     : Assortment.of(chosen, 100, 1e6, chosen.usualTolerance());
-            var wanted = new Wanted(parts, onSupply, new Span(10e3, 100e3), settled, most, first);
+            var wanted =
+                new Wanted(parts, onSupply, Wanted.usualTotal(first), settled, most, first);
             return new Outcome(Optional.of(PathProposals.of(c, wanted)), "");
           } catch (QuantityException e) {
             return new Outcome(Optional.empty(), e.getMessage() + ".");
