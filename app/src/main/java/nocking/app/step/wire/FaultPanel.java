@@ -202,10 +202,10 @@ final class FaultPanel extends VBox {
             : "";
     String note = r.note().isEmpty() ? "" : " It " + r.note() + ".";
     detail.setText(
-        "%s.%s At rest: %s, code %d.%s%s"
+        "%s%s: %s, code %d.%s%s"
             .formatted(
                 r.fault().line(),
-                harm,
+                harm.isEmpty() ? ", at rest" : "." + harm + " At rest",
                 String.join(" · ", words),
                 r.code(),
                 r.floating() ? " A pull-down settles it." : alike,
