@@ -278,6 +278,14 @@ final class TypedPoints {
     return Increments.totals(points, start);
   }
 
+  /** How many other channels have points that might be read together with this one's. */
+  private long others(Channel own) {
+    return desk.book().channels().stream()
+        .filter(c -> !c.id().equals(own.id()) && !c.calibration().points().points().isEmpty())
+        .filter(c -> c.unit().dimension().equals(own.unit().dimension()))
+        .count();
+  }
+
   /** Points of other channels, added up; those that are here already come once. */
   private void addUp() {
     String tags = sumOf.getText();
@@ -505,7 +513,7 @@ final class TypedPoints {
     caution.setManaged(!before.isEmpty());
     raw.setDisable(!desk.editable());
     load.setDisable(!desk.editable());
-    boolean others = desk.book().channels().size() > 2;
+    boolean others = others(c) > 1;
     for (Node n : List.of(sumOfOthers, sumRow)) {
       n.setVisible(others);
       n.setManaged(others);
