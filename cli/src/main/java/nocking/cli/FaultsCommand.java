@@ -184,7 +184,7 @@ final class FaultsCommand extends JsonOption {
         "inputVolts",
         h.pin().map(Harm.Pin::volts).orElse(null),
         "inputAmperes",
-        h.pin().map(Harm.Pin::amperes).orElse(null),
+        h.pin().map(p -> number(p.amperes())).orElse(null),
         "ratingUnknown",
         h.pin().map(p -> p.rated().isEmpty()).orElse(null),
         "part",

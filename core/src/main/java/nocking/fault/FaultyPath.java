@@ -347,16 +347,19 @@ public final class FaultyPath {
     return driven ? at.volts(last, GROUND) : Double.NaN;
   }
 
-  /** Amperes through what would hold the converter's input at some volts, without sign. */
+  /**
+   * Amperes through what would hold the converter's input at some volts, without sign; NaN where
+   * the circuit has no single solution then.
+   */
   double heldAt(double volts, double ohms) {
     String last = lastNode();
-    Circuit.OperatingPoint held =
-        circuit()
-            .copy()
-            .source("pin.holds", GROUND, volts)
-            .resistor(last, "pin.holds", ohms)
-            .operatingPoint(floating());
-    return Math.abs(held.volts(last, "pin.holds")) / ohms;
+    Circuit held =
+        circuit().copy().source("pin.holds", GROUND, volts).resistor(last, "pin.holds", ohms);
+    try {
+      return Math.abs(held.operatingPoint(floating()).volts(last, "pin.holds")) / ohms;
+    } catch (IllegalStateException e) {
+      return Double.NaN;
+    }
   }
 
   /**

@@ -28,7 +28,7 @@ public record Harm(Optional<Pin> pin, Optional<Part> part, Optional<Double> touc
    * More than the converter's input takes.
    *
    * @param volts with nothing in the input that holds them
-   * @param amperes that its own diodes would have to take
+   * @param amperes that its own diodes would have to take; NaN where that is not known
    * @param rated amperes that they take; empty where nobody said it
    */
   public record Pin(double volts, double amperes, Optional<Double> rated) {
@@ -40,9 +40,11 @@ public record Harm(Optional<Pin> pin, Optional<Part> part, Optional<Double> touc
     private String says() {
       String given = "damages the input: " + amount(volts);
       String into =
-          amperes > UNHELD
-              ? "nothing holds the current back"
-              : Numbers.engineering(amperes, "A", 2) + " into it";
+          amperes <= UNHELD
+              ? Numbers.engineering(amperes, "A", 2) + " into it"
+              : Double.isNaN(amperes)
+                  ? "the current into it is not known"
+                  : "nothing holds the current back";
       if (rated.isPresent()) {
         return "%s, %s, rated %s".formatted(given, into, Numbers.compact(rated.get(), "A", 3));
       }

@@ -82,7 +82,8 @@ final class HarmSearch {
 
   private static Harm.Pin worse(Harm.Pin a, Harm.Pin b) {
     if (a == null || b == null) return a == null ? b : a;
-    return b.amperes() > a.amperes() ? b : a;
+    // What is not known counts as the most.
+    return Double.compare(b.amperes(), a.amperes()) > 0 ? b : a;
   }
 
   private Harm.Pin pin(FaultyPath at) {
