@@ -76,6 +76,7 @@ public final class Formula {
 
   private Expr signed() {
     if (take('-') || take('−')) return factor().negated();
+    if (take('+')) return factor();
     Expr e = primary();
     return take('^') ? e.power(factor()) : e;
   }
@@ -89,7 +90,7 @@ public final class Formula {
     while (at < text.length()
         && (Character.isLetterOrDigit(text.charAt(at)) || text.charAt(at) == '_')) at++;
     String word = text.substring(from, at);
-    if (take('(')) return closed(sum()).apply(function(word));
+    if (take('(')) return called(word, closed(sum()));
     if (word.equals("pi") || word.equals("π")) return Expr.num(Math.PI);
     if (!symbols.contains(word)) {
       throw new QuantityException(
@@ -97,6 +98,13 @@ public final class Formula {
               .formatted(word, symbols.stream().sorted().collect(Collectors.joining(", "))));
     }
     return Expr.sym(word);
+  }
+
+  /** The size of a number is the root of its square, which has a derivative and an inverse. */
+  private static Expr called(String word, Expr of) {
+    return word.equals("abs")
+        ? of.power(Expr.num(2)).apply(Function.SQRT)
+        : of.apply(function(word));
   }
 
   private static Function function(String word) {
@@ -111,7 +119,7 @@ public final class Formula {
                             word,
                             Arrays.stream(Function.values())
                                 .map(Function::word)
-                                .collect(Collectors.joining(", ")))));
+                                .collect(Collectors.joining(", ", "abs, ", "")))));
   }
 
   private Expr closed(Expr inner) {
@@ -127,12 +135,12 @@ public final class Formula {
     int mark = at;
     if (at < text.length() && (text.charAt(at) == 'e' || text.charAt(at) == 'E')) {
       at++;
-      if (at < text.length() && "+-".indexOf(text.charAt(at)) >= 0) at++;
+      if (at < text.length() && "+-−".indexOf(text.charAt(at)) >= 0) at++;
       int digits = at;
       while (at < text.length() && Character.isDigit(text.charAt(at))) at++;
       if (digits == at) at = mark;
     }
-    String read = text.substring(from, at);
+    String read = text.substring(from, at).replace('−', '-');
     if (at < text.length() && text.charAt(at) == ',') {
       throw new QuantityException("'" + text + "' has a comma; write decimals with a point");
     }

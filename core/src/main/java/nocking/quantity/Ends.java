@@ -11,7 +11,7 @@ public record Ends(Value from, Value to) {
   private static final Pattern BETWEEN =
       Pattern.compile("\\s*(?:…|(?<!\\.)\\.{2,3}(?!\\.)|(?<![\\w.])(?i:to)(?![\\w.]))\\s*");
 
-  private static final Pattern BARE = Pattern.compile("[-+−]?[0-9.]+(?:[eE][-+]?[0-9]+)?");
+  private static final Pattern BARE = Pattern.compile("[-+−]?[0-9.]+(?:[eE][-+−]?[0-9]+)?");
 
   /** A number with nothing but a unit or a prefix behind it. */
   private static final Pattern WITH_UNIT =

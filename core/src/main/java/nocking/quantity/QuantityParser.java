@@ -207,7 +207,7 @@ public final class QuantityParser {
     while (at < text.length() && (Character.isDigit(text.charAt(at)) || text.charAt(at) == '.'))
       at++;
     exponent();
-    String digits = text.substring(from, at);
+    String digits = text.substring(from, at).replace('−', '-');
     double mantissa;
     try {
       mantissa = Double.parseDouble(digits);
@@ -225,7 +225,7 @@ public final class QuantityParser {
     int mark = at;
     if (at < text.length() && (text.charAt(at) == 'e' || text.charAt(at) == 'E')) {
       at++;
-      if (at < text.length() && "+-".indexOf(text.charAt(at)) >= 0) at++;
+      if (at < text.length() && "+-−".indexOf(text.charAt(at)) >= 0) at++;
       int digits = at;
       while (at < text.length() && Character.isDigit(text.charAt(at))) at++;
       if (digits == at) at = mark;
@@ -324,11 +324,15 @@ public final class QuantityParser {
           case "sin" -> Math.sin(x);
           case "cos" -> Math.cos(x);
           case "tan" -> Math.tan(x);
+          case "asin" -> Math.asin(x);
+          case "acos" -> Math.acos(x);
+          case "atan" -> Math.atan(x);
           default ->
               throw new QuantityException(
                   "'"
                       + function
-                      + "' is no function here; known are sqrt, ln, log, exp, abs, sin, cos, tan");
+                      + "' is no function here; known are sqrt, ln, log, exp, abs, sin, cos, tan,"
+                      + " asin, acos, atan");
         });
   }
 

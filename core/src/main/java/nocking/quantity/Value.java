@@ -14,7 +14,7 @@ public record Value(double number, String typed, Spread spread) {
 
   private static final Pattern CODE = Pattern.compile("[0-9]+[pnuµmkKMGR][0-9]+");
   private static final Pattern SIMPLE =
-      Pattern.compile("[-+]?[0-9.]+(?:[eE][-+]?[0-9]+)?\\s*([^0-9()*/+\\s-]*)");
+      Pattern.compile("[-+−]?[0-9.]+(?:[eE][-+−]?[0-9]+)?\\s*([^0-9()*/+\\s-]*)");
 
   public Value {
     if (!Double.isFinite(number)) throw new QuantityException("a value must be finite");

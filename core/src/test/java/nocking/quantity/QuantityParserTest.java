@@ -148,4 +148,23 @@ class QuantityParserTest {
     }
     assertThat(Unit.of("mV").fromSi(0.35)).isEqualTo(350);
   }
+
+  /** What is shown can be typed back: with a true minus, in front and in the exponent. */
+  @Test
+  void whatIsShownIsReadBack() {
+    var r = new Random(28);
+    for (int i = 0; i < 2000; i++) {
+      double x = r.nextGaussian() * Math.pow(10, r.nextInt(40) - 20);
+      String plain = Numbers.significant(x, 1 + r.nextInt(9));
+      double read = QuantityParser.value(plain, Unit.VOLT);
+      for (String shown : new String[] {plain.replace('-', '−'), plain.replace("e-", "E−")}) {
+        assertThat(QuantityParser.value(shown, Unit.VOLT)).as(shown).isEqualTo(read);
+        assertThat(QuantityParser.value(shown + " V", Unit.VOLT)).as(shown).isEqualTo(read);
+        assertThat(Value.typed(shown + " V", Unit.VOLT).number()).as(shown).isEqualTo(read);
+      }
+    }
+    assertThat(QuantityParser.value("−1.2E−5 V", Unit.of("mV"))).isEqualTo(-0.012);
+    assertThat(QuantityParser.value("5−3", Unit.ONE)).isEqualTo(2);
+    assertThat(QuantityParser.value("2e3−1", Unit.ONE)).isEqualTo(1999);
+  }
 }
