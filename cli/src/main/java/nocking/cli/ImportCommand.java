@@ -23,6 +23,7 @@ import nocking.points.RawUnit;
 import nocking.points.ReferencePoint;
 import nocking.prior.PriorWeights;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Sentence;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -143,7 +144,7 @@ final class ImportCommand extends JsonOption {
         .put("channels", 0)
         .put("points", 0)
         .put("parts", parts.size())
-        .line("%s: a drawer of %d kinds of parts taken in", book, parts.size());
+        .line("%s: a drawer of %s of parts taken in", book, Sentence.count(parts.size(), "kind"));
     return 0;
   }
 

@@ -38,6 +38,7 @@ import nocking.points.RawScale;
 import nocking.points.RawUnit;
 import nocking.procedure.Procedure;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Sentence;
 import nocking.quantity.Unit;
 import nocking.run.Act;
 import nocking.run.Instrument;
@@ -533,7 +534,8 @@ final class RunCommand extends JsonOption {
         .put("run", id)
         .put("readings", stored.sweeps())
         .put("points", RunAnswer.points(p));
-    answer.line("%s: %s after %d sweeps", p.plan().title(), state, stored.sweeps());
+    answer.line(
+        "%s: %s after %s", p.plan().title(), state, Sentence.count(stored.sweeps(), "sweep"));
     boolean held = !doubted.isEmpty() && !p.over();
     if (held) answer.put("doubt", doubted).line("%s.", doubted);
     if (!p.over()) answer.line(stored.missing());

@@ -4,6 +4,7 @@ import java.util.stream.Stream;
 import nocking.channel.WorkStep;
 import nocking.fit.Curve;
 import nocking.fit.Fit;
+import nocking.quantity.Sentence;
 import nocking.quantity.Span;
 import nocking.view.ChannelView;
 
@@ -24,8 +25,8 @@ final class StaleAdoption implements Rule {
               Severity.WARNING,
               WorkStep.FIT,
               "The adopted model has no points any more",
-              "It was fitted to %d points that are not in the channel now."
-                  .formatted(adopted.points())));
+              "It was fitted to %s no longer in the channel."
+                  .formatted(Sentence.count(adopted.points(), "point"))));
     }
     double moved =
         difference(e, e.calibration().untrimmed().get(), e.calibration().refitted().get());

@@ -18,6 +18,15 @@ public final class Sentence {
   private Sentence() {}
 
   /**
+   * So many of something, {@code 1 row} and {@code 2 rows}.
+   *
+   * @param one of a word that takes an s for more
+   */
+  public static String count(long n, String one) {
+    return "%d %s%s".formatted(n, one, n == 1 ? "" : "s");
+  }
+
+  /**
    * The words as they stand at the beginning of a sentence. A unit or a symbol keeps its letters:
    * mV/V in capitals would be megavolts, and β another letter.
    */

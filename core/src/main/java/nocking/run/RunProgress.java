@@ -10,6 +10,7 @@ import nocking.procedure.Deed;
 import nocking.procedure.Step;
 import nocking.procedure.Taken;
 import nocking.quantity.Numbers;
+import nocking.quantity.Sentence;
 import nocking.run.RunPoint.How;
 
 /**
@@ -523,8 +524,8 @@ public final class RunProgress {
         channels.stream().map(Settling::why).filter(w -> !w.isEmpty()).findFirst().orElse("");
     if (!settling.isEmpty()) return settling;
     if (phase == Phase.AVERAGING && forced.isEmpty() && average.full() && !plan.typed()) {
-      return "the mean of %d readings scatters still; more readings in a point help"
-          .formatted(wanted());
+      return "the mean of %s scatters still; more readings in a point help"
+          .formatted(Sentence.count(wanted(), "reading"));
     }
     Optional<RunChannel> dead = stoppedDead();
     if (dead.isPresent()) return "%s: %s".formatted(dead.get().tag(), Settling.HANGS);

@@ -34,4 +34,11 @@ class SentenceTest {
         .isEqualTo("read '\uFFFD[2J\uFFFD'");
     assertThat(Sentence.readable("it has " + "column, ".repeat(500))).hasSizeLessThanOrEqualTo(600);
   }
+
+  @Test
+  void oneIsNotSeveral() {
+    assertThat(Sentence.count(0, "row")).isEqualTo("0 rows");
+    assertThat(Sentence.count(1, "row")).isEqualTo("1 row");
+    assertThat(Sentence.count(2, "row")).isEqualTo("2 rows");
+  }
 }

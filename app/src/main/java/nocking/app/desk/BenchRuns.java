@@ -27,6 +27,7 @@ import nocking.bench.simulated.Scene;
 import nocking.channel.Book;
 import nocking.channel.Channel;
 import nocking.quantity.QuantityException;
+import nocking.quantity.Sentence;
 import nocking.run.Act;
 import nocking.run.Doubt;
 import nocking.run.Instrument;
@@ -447,7 +448,10 @@ public final class BenchRuns {
             ? locked
             : " %s: that stays in the run.%s".formatted(String.join("; ", elsewhere), locked);
     if (taken) {
-      desk.say("%s: %d points are taken over.%s".formatted(plan.title(), n, rest), false);
+      desk.say(
+          "%s: %s %s taken over.%s"
+              .formatted(plan.title(), Sentence.count(n, "point"), n == 1 ? "is" : "are", rest),
+          false);
     }
   }
 
